@@ -56,7 +56,7 @@ export function age(text: string | null | undefined, today: string): string {
 }
 
 /** ON_ACCOUNT becomes 'on account'. */
-export const words = (code: string) => code.toLowerCase().replaceAll('_', ' ');
+export const words = (code: string) => (code === 'WRITE_OFF' ? 'write-off' : code.toLowerCase().replaceAll('_', ' '));
 export const Words = (code: string) => capital(words(code));
 
 /** A clause as the beginning of a sentence. */

@@ -160,7 +160,9 @@ function Entries({ id }: { id: number }) {
             ? 'Settle all that are certain'
             : `Settle ${certain === 1 ? 'the one that is certain' : `all ${certain || ''} that are certain`}`}
         </button>
-        <span className="muted small">Certain: the entry names its invoice and the amount is equal to the cent.</span>
+        <span className="muted small">
+          Certain: the entry names its invoices, and the amount settles them to the cent.
+        </span>
       </div>
       <BatchLog batch={all.data} onClose={all.reset} />
     </>
@@ -170,13 +172,15 @@ function Entries({ id }: { id: number }) {
 function EntryRow({ row, mayBill }: { row: Schemas['BankEntryView']; mayBill: boolean }) {
   const [aside, setAside] = useState(false);
   const [other, setOther] = useState(false);
-  const accept = useMutation<
-    Schemas['BankEntryView'],
-    Problem,
-    { customer: string; allocate: { invoice: string; amount: string }[] }
-  >({
-    mutationFn: (body) =>
-      answer(client.POST('/api/bank-entries/{id}/payments', { params: { path: { id: row.id } }, body, ...once() })),
+  const accept = useMutation<Schemas['BankEntryView'], Problem, Schemas['EntryPart'][]>({
+    mutationFn: (parts) =>
+      answer(
+        client.POST('/api/bank-entries/{id}/payments', {
+          params: { path: { id: row.id } },
+          body: { parts },
+          ...once(),
+        }),
+      ),
     onSuccess: (entry) => tell(`Payment ${entry.payment} records it.`),
   });
   const put = useMutation({
@@ -228,7 +232,7 @@ function EntryRow({ row, mayBill }: { row: Schemas['BankEntryView']; mayBill: bo
                 <button
                   className="plain small nowrap"
                   disabled={accept.isPending}
-                  onClick={() => accept.mutate({ customer: proposal.customer, allocate: proposal.settlements })}
+                  onClick={() => accept.mutate(proposal.parts)}
                 >
                   accept
                 </button>
@@ -251,7 +255,7 @@ function EntryRow({ row, mayBill }: { row: Schemas['BankEntryView']; mayBill: bo
             label={`Customer of entry ${row.no}`}
             shown=""
             autoFocus
-            onTake={(hit) => accept.mutate({ customer: hit.code, allocate: [] })}
+            onTake={(hit) => accept.mutate([{ customer: hit.code, allocate: [] }])}
           />
         )}
         <ProblemNote problem={accept.error} />

@@ -1,9 +1,11 @@
 import { useParams } from 'react-router';
 import { Tabs } from '../../shared/ui';
+import { Ageing } from './Ageing';
 import { BankPage } from './Bank';
 import { CreditNotes } from './CreditNote';
 import { Deposits } from './Deposits';
 import { DirectInvoice } from './DirectInvoice';
+import { Disputes } from './Disputes';
 import { Invoices } from './Invoices';
 import { Overdue } from './Overdue';
 import { Payments } from './Payments';
@@ -24,6 +26,8 @@ export function BillingPage() {
             { to: '/billing/invoices', label: 'Invoices' },
             { to: '/billing/credit-notes', label: 'Credit notes' },
             { to: '/billing/overdue', label: 'Past due' },
+            { to: '/billing/ageing', label: 'By age' },
+            { to: '/billing/disputes', label: 'Disputes' },
             { to: '/billing/receive', label: 'Record a payment' },
             { to: '/billing/bank', label: 'Bank' },
             { to: '/billing/payments', label: 'Payments' },
@@ -37,6 +41,8 @@ export function BillingPage() {
       {tab === 'invoices' && <Invoices />}
       {tab === 'credit-notes' && <CreditNotes />}
       {tab === 'overdue' && <Overdue />}
+      {tab === 'ageing' && <Ageing />}
+      {tab === 'disputes' && <Disputes />}
       {tab === 'receive' && <RecordPayment />}
       {tab === 'bank' && <BankPage />}
       {tab === 'payments' && <Payments />}

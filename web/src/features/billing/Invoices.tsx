@@ -10,6 +10,7 @@ import { useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, Waiting } from '../../shared/ui';
 import { MailButton, PrintBar, PrintButton } from '../paper';
 import { Allowance } from './Allowance';
+import { DisputesOf, NewDispute } from './Dispute';
 import { VatTotals } from './VatTotals';
 import { WaysOut } from './WaysOut';
 import { WriteOff } from './WriteOff';
@@ -81,7 +82,16 @@ export function Invoices() {
                 <td>{row.customerName}</td>
                 <td className="nowrap">{date(row.on)}</td>
                 <td className={`nowrap${!isZero(row.open) && row.dueOn < today ? ' error' : ''}`}>{date(row.dueOn)}</td>
-                <td>{Words(row.state)}</td>
+                <td>
+                  {Words(row.state)}
+                  {row.disputed && (
+                    <>
+                      {' '}
+                      <Mark of="caution" />
+                      disputed
+                    </>
+                  )}
+                </td>
                 <td className="num">{figure(row.gross)}</td>
                 <td className="num">{orDash(row.open)}</td>
                 <td>
@@ -109,7 +119,7 @@ export function InvoicePage() {
   const { today } = useSession();
   const offered = useQuery(invoiceActionsQuery(number)).data;
   const { has, can, why } = offersOf(offered?.actions ?? []);
-  const [asking, setAsking] = useState<'credit' | 'write-off' | null>(null);
+  const [asking, setAsking] = useState<'credit' | 'write-off' | 'dispute' | null>(null);
   if (!invoice) return <Waiting query={query} />;
   const ahead = invoice.lines.some((line) => !isZero(line.ahead));
   return (
@@ -152,6 +162,7 @@ export function InvoicePage() {
             {one.reason && `: ${one.reason}`}
           </p>
         ))}
+        <DisputesOf invoice={invoice.number} />
         {invoice.text && <p className="space-pre-wrap">{invoice.text}</p>}
         <table className="rows">
           <caption className="unseen">Lines</caption>
@@ -232,6 +243,11 @@ export function InvoicePage() {
             Record a payment
           </Link>
         )}
+        {can('DISPUTE') && (
+          <button className="button" onClick={() => setAsking('dispute')}>
+            Dispute
+          </button>
+        )}
         {has('WRITE_OFF') && (
           <button
             className="button"
@@ -248,6 +264,7 @@ export function InvoicePage() {
         </Link>
       </div>
       {asking === 'credit' && <Allowance invoice={invoice} onClose={() => setAsking(null)} />}
+      {asking === 'dispute' && <NewDispute invoice={invoice} onClose={() => setAsking(null)} />}
       {asking === 'write-off' && <WriteOff invoice={invoice} onClose={() => setAsking(null)} />}
     </div>
   );

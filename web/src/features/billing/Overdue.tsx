@@ -54,6 +54,7 @@ export function Overdue() {
               <th className="num">31 to 60</th>
               <th className="num">61 to 90</th>
               <th className="num">older</th>
+              <th className="num">disputed</th>
               <th className="num">Open {currency()}</th>
               <th>Reminder due</th>
               <th>Last reminder</th>
@@ -73,6 +74,7 @@ export function Overdue() {
                 <td className="num">{orDash(row.upTo60)}</td>
                 <td className="num">{orDash(row.upTo90)}</td>
                 <td className="num">{orDash(row.older)}</td>
+                <td className="num">{orDash(row.disputed)}</td>
                 <td className="num strong">{figure(row.open)}</td>
                 <td className="nowrap">
                   {row.reminder == null ? (

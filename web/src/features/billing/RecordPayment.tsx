@@ -109,6 +109,7 @@ export function RecordPayment() {
                 <tr key={row.number}>
                   <td>
                     <Doc kind="INVOICE" number={row.number} />
+                    {row.disputed && <span className="muted small"> disputed</span>}
                   </td>
                   <td>{date(row.on)}</td>
                   <td>{date(row.dueOn)}</td>

@@ -17,7 +17,7 @@ type Kind = (typeof WRITTEN_OFF)[number][0];
 
 /** Writes off what is open of an invoice, or a part of it. */
 export function WriteOff({ invoice, onClose }: { invoice: Schemas['InvoiceView']; onClose: () => void }) {
-  const [kind, setKind] = useState<Kind>('SMALL_DIFFERENCE');
+  const [kind, setKind] = useState<Kind>(invoice.small ? 'SMALL_DIFFERENCE' : 'BAD_DEBT');
   const [amount, setAmount] = useState(invoice.open);
   const [reason, setReason] = useState('');
   const saved = useUnsaved(reason !== '' || amount !== invoice.open);

@@ -5,6 +5,7 @@ import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, Words } from '../../shared/format';
 import { useCursor } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
+import { useSession } from '../../shared/session';
 import { Doc, Empty, More, Waiting } from '../../shared/ui';
 import { Choice } from '../../shared/ui/fields';
 import { WaysOut } from './WaysOut';
@@ -17,7 +18,8 @@ type Kind = (typeof WRITTEN_OFF)[number][0];
 export function WriteOffs() {
   const navigate = useGo();
   const [search] = useSearchParams();
-  const since = search.get('since') ?? undefined;
+  const { today } = useSession();
+  const since = search.get('thisMonth') === 'true' ? `${today.slice(0, 8)}01` : undefined;
   const [kind, setKind] = useState<Kind | ''>('');
   const list = useInfiniteQuery(writeOffsQuery(kind === '' ? undefined : kind, since));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
@@ -29,7 +31,7 @@ export function WriteOffs() {
         <h1>{since ? `Written off since ${date(since)}` : 'Write-offs'}</h1>
         <Choice
           label="Kind"
-          className="cell-input"
+          className="cell-input wide-190"
           of={[['', 'All'], ...WRITTEN_OFF]}
           value={kind}
           onChange={setKind}

@@ -59,6 +59,23 @@ export const writeOffsQuery = (kind?: 'SMALL_DIFFERENCE' | 'BAD_DEBT', since?: s
       answer(client.GET('/api/write-offs', { params: { query: { kind, since, after: pageParam } } })),
     ...pages,
   });
+export const disputesOfQuery = (invoice: string) =>
+  queryOptions({
+    queryKey: keyOf('billing', 'disputes', 'of', invoice),
+    queryFn: () => answer(client.GET('/api/invoices/{number}/disputes', { params: { path: { number: invoice } } })),
+  });
+export const disputesQuery = (toLookAt: boolean) =>
+  infiniteQueryOptions({
+    queryKey: keyOf('billing', 'disputes', toLookAt),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/disputes', { params: { query: { toLookAt, after: pageParam } } })),
+    ...pages,
+  });
+export const usersQuery = queryOptions({
+  queryKey: keyOf('users'),
+  queryFn: () => answer(client.GET('/api/users')),
+  staleTime: 300_000,
+});
 export const creditNoteQuery = (number: string) =>
   queryOptions({
     queryKey: keyOf('billing', 'credit-note', number),
@@ -92,6 +109,13 @@ export const overdueQuery = infiniteQueryOptions({
     answer(client.GET('/api/receivables/overdue', { params: { query: { after: pageParam } } })),
   ...pages,
 });
+export const ageingQuery = (on: string) =>
+  infiniteQueryOptions({
+    queryKey: keyOf('billing', 'ageing', on),
+    queryFn: ({ pageParam }) =>
+      answer(client.GET('/api/receivables/ageing', { params: { query: { on, after: pageParam } } })),
+    ...pages,
+  });
 export const bankStatementsQuery = infiniteQueryOptions({
   queryKey: keyOf('billing', 'bank'),
   queryFn: ({ pageParam }) => answer(client.GET('/api/bank-statements', { params: { query: { after: pageParam } } })),

@@ -104,6 +104,7 @@ export function Statement({ code }: { code: string }) {
                       <Link className="mono" to={`/billing/invoice/${item.invoice}`}>
                         {item.invoice}
                       </Link>
+                      {!isZero(item.disputed) && <span className="muted small"> disputed {figure(item.disputed)}</span>}
                     </td>
                     <td className="nowrap">{date(item.on)}</td>
                     <td className="nowrap">{date(item.dueOn)}</td>

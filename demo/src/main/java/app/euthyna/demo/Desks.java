@@ -3,6 +3,7 @@ package app.euthyna.demo;
 import app.euthyna.server.approval.ApprovalService;
 import app.euthyna.server.billing.BillingService;
 import app.euthyna.server.billing.Deposits;
+import app.euthyna.server.billing.Disputes;
 import app.euthyna.server.billing.Payments;
 import app.euthyna.server.billing.WriteOffs;
 import app.euthyna.server.check.CheckService;
@@ -56,6 +57,7 @@ record Desks(Desks.Sales sales, Desks.Store store, Desks.Office office) {
             Payments payments,
             Deposits deposits,
             WriteOffs writeOffs,
+            Disputes disputes,
             UnwindService unwind,
             MasterData masterData,
             SimulatedRegister register,

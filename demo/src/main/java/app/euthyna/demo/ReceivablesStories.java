@@ -9,6 +9,7 @@ import app.euthyna.core.shared.Role;
 import app.euthyna.server.unwind.AskedUnwind;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Optional;
 
 /** Cents that are written off, customers who do not pay, and one who paid after all. */
 class ReceivablesStories extends Story {
@@ -47,6 +48,49 @@ class ReceivablesStories extends Story {
             on(today.minusDays(14), () -> badDebt(invoice, today.minusDays(14), "moved away, no address"));
             on(today.minusDays(5), () -> paidAfterAll(invoice, today.minusDays(5)));
         });
+        // a customer with whom a discount for paying early is agreed
+        gone(
+                15,
+                20,
+                "EARLY-1",
+                line("SF-05", "8"),
+                (order, dispatch, invoice) -> on(
+                        today.minusDays(7),
+                        () -> pay(
+                                Chain.invoiceOf(List.of(chains.chain(order)), invoice),
+                                today.minusDays(7),
+                                billed(invoice))));
+        disagreed();
+    }
+
+    /** Invoices that customers do not agree with, whole and in part. */
+    private void disagreed() {
+        gone(
+                50,
+                39,
+                "MAST-4",
+                line("FT-112", "30"),
+                (order, dispatch, invoice) -> on(
+                        today.minusDays(16),
+                        () -> disputed(
+                                invoice,
+                                today.minusDays(16),
+                                Optional.empty(),
+                                today.minusDays(1),
+                                "two cartons were wet")));
+        gone(
+                48,
+                40,
+                "BUOY-7",
+                line("RP-208", "20"),
+                (order, dispatch, invoice) -> on(
+                        today.minusDays(9),
+                        () -> disputed(
+                                invoice,
+                                today.minusDays(9),
+                                Optional.of(euros("25.00")),
+                                today.plusDays(6),
+                                "the price was agreed lower")));
     }
 
     /** Paid but for some cents, which are written off the day after. */
@@ -96,6 +140,10 @@ class ReceivablesStories extends Story {
                 found.totals().gross(),
                 List.of(new Settlement(invoice, found.totals().gross())),
                 invoice);
+    }
+
+    private void disputed(String invoice, LocalDate on, Optional<Money> amount, LocalDate lookOn, String reason) {
+        disputes.open(receivables(on, reason), invoice, writeOffs.versionOf(invoice), amount, "", lookOn);
     }
 
     private Money billed(String invoice) {

@@ -14,6 +14,7 @@ import app.euthyna.core.shared.Role;
 import app.euthyna.server.approval.ApprovalService;
 import app.euthyna.server.billing.BillingService;
 import app.euthyna.server.billing.Deposits;
+import app.euthyna.server.billing.Disputes;
 import app.euthyna.server.billing.Payments;
 import app.euthyna.server.billing.WriteOffs;
 import app.euthyna.server.check.CheckService;
@@ -65,6 +66,7 @@ abstract class Story {
     final Payments payments;
     final Deposits deposits;
     final WriteOffs writeOffs;
+    final Disputes disputes;
     final UnwindService unwind;
     final MasterData masterData;
     final SimulatedRegister register;
@@ -93,6 +95,7 @@ abstract class Story {
         this.payments = desks.office().payments();
         this.deposits = desks.office().deposits();
         this.writeOffs = desks.office().writeOffs();
+        this.disputes = desks.office().disputes();
         this.unwind = desks.office().unwind();
         this.masterData = desks.office().masterData();
         this.register = desks.office().register();
@@ -212,9 +215,17 @@ abstract class Story {
 
     void pay(Invoice invoice, LocalDate on) {
         var gross = invoice.totals().gross();
-        var part = random.nextInt(12) == 0
-                ? Money.rounded(gross.amount().divide(BigDecimal.valueOf(2)), gross.currency())
-                : gross;
+        pay(
+                invoice,
+                on,
+                random.nextInt(12) == 0
+                        ? Money.rounded(gross.amount().divide(BigDecimal.valueOf(2)), gross.currency())
+                        : gross);
+    }
+
+    /** Pays a part of an invoice; all of it less its discount, where that is agreed and its days are not over. */
+    void pay(Invoice invoice, LocalDate on, Money part) {
+        var gross = invoice.totals().gross();
         var discount = invoice.earlyPayment()
                 .filter(agreed -> part.equals(gross) && !on.isAfter(agreed.until()))
                 .flatMap(agreed -> Reducing.discount(agreed.percent(), gross));

@@ -209,6 +209,16 @@ class DemoTests {
         assertThat(lead.post("/api/proofs", "{}").body().get("failing").asInt()).isZero();
     }
 
+    @Test
+    void hasMoneyThatWasLessADiscountAndInvoicesThatAreDisputed() {
+        for (var kind : List.of("DISCOUNT", "SMALL_DIFFERENCE", "BAD_DEBT")) {
+            assertThat(texts("select reason from reduction where kind = '" + kind + "' and reversed_on is null"))
+                    .as(kind)
+                    .hasSizeGreaterThanOrEqualTo(TIMES);
+        }
+        assertThat(texts("select reason from dispute where state = 'OPEN'")).hasSizeGreaterThanOrEqualTo(TIMES);
+    }
+
     /** What takes a document of a kind back; those that stand in the way of others first. */
     private static final Map<DocumentKind, String> TAKES_BACK = new LinkedHashMap<>();
 

@@ -138,6 +138,11 @@ class OfferedOfDocumentsTests extends OnReturns {
                                         "/api/payments",
                                         "{\"customer\":\"%s\",\"amount\":1,\"allocate\":[{\"invoice\":\"%s\",\"amount\":1}]}"
                                                 .formatted(customer, number)),
+                                "DISPUTE",
+                                (somebody, number) -> somebody.post(
+                                        "/api/invoices/" + number + "/disputes",
+                                        "{\"version\":%s,\"lookOn\":\"2099-01-01\",\"reason\":\"too much\"}"
+                                                .formatted(versionOf("/api/invoices/" + number))),
                                 "WRITE_OFF",
                                 (somebody, number) -> somebody.post(
                                         "/api/invoices/" + number + "/write-offs",
@@ -148,6 +153,8 @@ class OfferedOfDocumentsTests extends OnReturns {
                         "CREDIT refused",
                         "CREDIT_AND_REBILL done",
                         "CREDIT_AND_REBILL refused",
+                        "DISPUTE done",
+                        "DISPUTE refused",
                         "PAY done",
                         "PAY refused",
                         "WRITE_OFF done",

@@ -236,28 +236,11 @@ class PaperAndBankTests extends OnServer {
         private String id = UUID.randomUUID().toString().substring(0, 20);
 
         private static String entry(String amount, String sign, String payer, String reference, String text) {
-            return """
-                <Ntry><Amt Ccy="EUR">%s</Amt><CdtDbtInd>%s</CdtDbtInd><Sts>BOOK</Sts><BookgDt><Dt>2026-03-02</Dt></BookgDt><NtryDtls><TxDtls>
-                <Refs><EndToEndId>NOTPROVIDED</EndToEndId></Refs><RltdPties><Dbtr><Nm>%s</Nm></Dbtr></RltdPties>
-                <RmtInf><Ustrd>%s</Ustrd>%s</RmtInf></TxDtls></NtryDtls></Ntry>\
-                """.formatted(
-                            amount,
-                            sign,
-                            payer,
-                            text,
-                            reference.isEmpty()
-                                    ? ""
-                                    : "<Strd><CdtrRefInf><Ref>%s</Ref></CdtrRefInf></Strd>".formatted(reference));
+            return BankFile.entry(amount, sign, payer, reference, text);
         }
 
-        /** The shape is that of ISO 20022 camt.053.001.02; the balances are added so that they agree. */
         private byte[] file(String entries, String closing) {
-            return """
-                <?xml version="1.0" encoding="UTF-8"?><Document xmlns="urn:iso:std:iso:20022:tech:xsd:camt.053.001.02"><BkToCstmrStmt><GrpHdr><MsgId>M</MsgId></GrpHdr>
-                <Stmt><Id>%s</Id><FrToDt><FrDtTm>2026-03-02T00:00:00</FrDtTm><ToDtTm>2026-03-02T23:59:59</ToDtTm></FrToDt><Acct><Id><IBAN>NL91 ABNA 0417 1643 00</IBAN></Id></Acct>
-                <Bal><Tp><CdOrPrtry><Cd>OPBD</Cd></CdOrPrtry></Tp><Amt Ccy="EUR">1000.00</Amt><CdtDbtInd>CRDT</CdtDbtInd></Bal>
-                <Bal><Tp><CdOrPrtry><Cd>CLBD</Cd></CdOrPrtry></Tp><Amt Ccy="EUR">%s</Amt><CdtDbtInd>CRDT</CdtDbtInd></Bal>%s</Stmt></BkToCstmrStmt></Document>\
-                """.formatted(id, closing, entries).getBytes(StandardCharsets.UTF_8);
+            return BankFile.of(id, entries, closing);
         }
 
         private Rest.Answer read(byte[] file) {
@@ -300,13 +283,13 @@ class PaperAndBankTests extends OnServer {
             assertThat(receivables
                             .post(
                                     "/api/bank-entries/" + third + "/payments",
-                                    "{\"customer\":\"%s\"}".formatted(customer))
+                                    "{\"parts\":[{\"customer\":\"%s\",\"allocate\":[]}]}".formatted(customer))
                             .text("state"))
                     .isEqualTo("SETTLED");
             assertThat(receivables
                             .post(
                                     "/api/bank-entries/" + third + "/payments",
-                                    "{\"customer\":\"%s\"}".formatted(customer))
+                                    "{\"parts\":[{\"customer\":\"%s\",\"allocate\":[]}]}".formatted(customer))
                             .code())
                     .isEqualTo("already-settled");
             assertThat(auditor.get("/api/customers/" + customer + "/credit").text("credit"))
@@ -371,10 +354,13 @@ class PaperAndBankTests extends OnServer {
             }
             assertThat(together.get(1).get(0).get("sureness").asString()).isEqualTo("CERTAIN");
             assertThat(together.get(0).get(0).get("sureness").asString()).isEqualTo("LIKELY");
-            assertThat(together.get(3).get(0).get("settlements")).hasSize(3);
+            assertThat(together.get(3).get(0).get("parts").get(0).get("allocate"))
+                    .hasSize(3);
             assertThat(together.get(4)
                             .get(0)
-                            .get("settlements")
+                            .get("parts")
+                            .get(0)
+                            .get("allocate")
                             .get(0)
                             .get("invoice")
                             .asString())

@@ -17,7 +17,7 @@ public enum Statement {
             "Deposits and customer credit = unapplied and unallocated amounts",
             "deposits, payments and credit notes"),
     DEFERRED_REVENUE(9, "Deferred revenue = billed, neither dispatched nor credited", "invoice lines"),
-    OUTPUT_VAT(10, "Output VAT = VAT of invoices − credits", "invoices"),
+    OUTPUT_VAT(10, "Output VAT = VAT of invoices − credits, write-offs and discounts", "invoices"),
     MIRRORS(11, "A reversal mirrors its original exactly, once", "reversals"),
     NUMBERS(12, "Invoice numbers have no gaps and no duplicates", "numbers"),
     WAS_CLEARED(13, "Nothing was shipped or billed that was not cleared", "movements"),

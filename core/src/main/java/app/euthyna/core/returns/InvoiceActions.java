@@ -21,6 +21,8 @@ public final class InvoiceActions {
         CREDIT_AND_REBILL,
         /** Record money for it. */
         PAY,
+        /** Mark it, or a part of it, as disputed. */
+        DISPUTE,
         /** Write off what is open of it. */
         WRITE_OFF
     }
@@ -29,8 +31,10 @@ public final class InvoiceActions {
      * What an invoice is there for, in the order in which it is offered; nothing once it was taken back.
      *
      * @param before credit notes for it
+     * @param disputed why it can't be disputed now, if so
      */
-    public static List<Offered<Action>> of(Invoice invoice, List<CreditNote> before, Money open) {
+    public static List<Offered<Action>> of(
+            Invoice invoice, List<CreditNote> before, Money open, Optional<Refusal> disputed) {
         if (invoice.reversed()) {
             return List.of();
         }
@@ -44,6 +48,7 @@ public final class InvoiceActions {
         offered.add(new Offered<>(Action.CREDIT_AND_REBILL, spent.or(() -> Crediting.notToBeBilledAgain(invoice))));
         if (open.isPositive()) {
             offered.add(Offered.of(Action.PAY));
+            offered.add(new Offered<>(Action.DISPUTE, disputed));
             offered.add(Offered.of(Action.WRITE_OFF));
         }
         return List.copyOf(offered);

@@ -166,17 +166,21 @@ class PublishedExamplesTests {
     @Nested
     class BankEntries {
 
+        private static final Matching.Beside NOTHING_ELSE = new Matching.Beside(List.of(), eur("0.00"));
+
         private final List<Candidate> open = List.of(
                 candidate("2026-00007", "C-1", "Sandeel Yard", "100.00"),
                 candidate("2026-00071", "C-1", "Sandeel Yard", "40.00"),
                 candidate("2026-00008", "C-2", "Łuk Boats", "100.00"));
 
         private static Candidate candidate(String number, String customer, String name, String open) {
-            return new Candidate(new OpenInvoice(number, customer, eur(open), eur(open)), name);
+            return new Candidate(
+                    new OpenInvoice(number, customer, eur(open), eur(open)), name, java.util.Optional.empty());
         }
 
         private Matching.Proposal first(String amount, String payer, String reference, String remittance) {
-            return Matching.propose(new Received(eur(amount), payer, reference, remittance), open).stream()
+            return Matching.propose(new Received(eur(amount), payer, reference, remittance, TODAY), open, NOTHING_ELSE)
+                    .stream()
                     .findFirst()
                     .orElseThrow();
         }
@@ -199,7 +203,8 @@ class PublishedExamplesTests {
 
         @Test
         void takeNoNumberForThePartOfALongerOne() {
-            assertThat(Matching.propose(new Received(eur("40.00"), "", "", "our ref 92026000710"), open))
+            assertThat(Matching.propose(
+                            new Received(eur("40.00"), "", "", "our ref 92026000710", TODAY), open, NOTHING_ELSE))
                     .noneMatch(p -> p.sureness() == Sureness.CERTAIN);
             assertThat(first("40.00", "", "", "2026-00071").settlements())
                     .containsExactly(new Settlement("2026-00071", eur("40.00")));
@@ -210,7 +215,7 @@ class PublishedExamplesTests {
             assertThat(first("100.00", "LUK BOATS", "", "").sureness()).isEqualTo(Sureness.POSSIBLE);
             assertThat(first("100.00", "sandeel-yard", "", "").reason()).startsWith("The payer is Sandeel Yard");
             assertThat(first("140.00", "Sandeel Yard", "", "").reason()).contains("equals all open invoices");
-            assertThat(Matching.propose(new Received(eur("77.00"), "nobody", "", "hello"), open))
+            assertThat(Matching.propose(new Received(eur("77.00"), "nobody", "", "hello", TODAY), open, NOTHING_ELSE))
                     .isEmpty();
         }
     }

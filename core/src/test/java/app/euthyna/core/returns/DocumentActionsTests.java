@@ -91,7 +91,7 @@ class DocumentActionsTests {
         private List<String> now(String number, Money open) {
             var invoice = sale.chain().invoices().get(0);
             assertThat(invoice.number()).isEqualTo(number);
-            return told(InvoiceActions.of(invoice, sale.chain().credits(), open));
+            return told(InvoiceActions.of(invoice, sale.chain().credits(), open, java.util.Optional.empty()));
         }
 
         private void credited(Crediting.Share share) {
@@ -114,7 +114,7 @@ class DocumentActionsTests {
             sale.leave("D-1", Map.of(1, q(6)), Map.of(1, eur("24.00")));
             var invoice = sale.bill();
             assertThat(now(invoice.number(), eur("72.60")))
-                    .containsExactly("CREDIT", "CREDIT_AND_REBILL", "PAY", "WRITE_OFF");
+                    .containsExactly("CREDIT", "CREDIT_AND_REBILL", "PAY", "DISPUTE", "WRITE_OFF");
             assertThat(now(invoice.number(), eur("0.00"))).as("paid").containsExactly("CREDIT", "CREDIT_AND_REBILL");
             credited(Crediting.Share.of(1, q(6)));
             assertThat(now(invoice.number(), eur("0.00")))
@@ -128,7 +128,7 @@ class DocumentActionsTests {
         void thatBilledAheadIsNotBilledAgain() {
             sale.billAhead(q(4));
             assertThat(now("2026-1", eur("48.40")))
-                    .containsExactly("CREDIT", "CREDIT_AND_REBILL billed-ahead", "PAY", "WRITE_OFF");
+                    .containsExactly("CREDIT", "CREDIT_AND_REBILL billed-ahead", "PAY", "DISPUTE", "WRITE_OFF");
         }
     }
 }

@@ -34,7 +34,9 @@ final class Case {
             Map.entry("deposit", "receivables"),
             Map.entry("credit", "receivables"),
             Map.entry("refund", "receivables"),
-            Map.entry("write_off", "receivables"));
+            Map.entry("write_off", "receivables"),
+            Map.entry("dispute", "receivables"),
+            Map.entry("settle_dispute", "receivables"));
 
     private final Yaml yaml;
     private final Known known;

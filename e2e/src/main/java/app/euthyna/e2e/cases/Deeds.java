@@ -135,16 +135,7 @@ final class Deeds {
                                         .asString()));
             case "refund" ->
                 refund(step.only(Set.of("ref", "customer", "of", "amount", "reason", "date", "as", "refused")), api);
-            case "close_period" -> {
-                api.post(
-                        "/api/ledger/periods/closings",
-                        Map.of(
-                                "through",
-                                step.only(Set.of("through", "as", "refused"))
-                                        .date("through", known.today)
-                                        .toString()));
-                known.closed = true;
-            }
+            case "close_period" -> closePeriod(step.only(Set.of("through", "as", "refused")), api);
             case "credit" -> credit(step.only(Set.of("ref", "of", "lines", "reason", "date", "as", "refused")), api);
             case "unwind" ->
                 unwind(
@@ -355,6 +346,13 @@ final class Deeds {
         known.documents.put(
                 step.text("ref"),
                 new Known.Document("REFUND", refund.get("number").asString()));
+    }
+
+    private void closePeriod(Yaml step, Api api) {
+        api.post(
+                "/api/ledger/periods/closings",
+                Map.of("through", step.date("through", known.today).toString()));
+        known.closed = true;
     }
 
     private void pay(Yaml step, Api api) {

@@ -33,6 +33,7 @@ final class Given {
         var receivables = (ObjectNode) rules.get("receivables");
         receivables.put("badDebtRelief", claimed);
         ((ObjectNode) rules).put("reason", "for a case");
+        ((ObjectNode) rules).remove("changes");
         known.users.as("lead").put("/api/rules", rules);
     }
 

@@ -16,14 +16,17 @@ import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Set;
+import java.util.Optional;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.springframework.http.MediaType;
@@ -79,11 +82,33 @@ class BankController {
     record BankStatementPage(
             List<BankStatementRow> rows, @Nullable String next) {}
 
-    record ProposedSettlement(String invoice, BigDecimal amount) {}
+    /**
+     * What of an entry, or of a credit note, settles an invoice.
+     *
+     * @param discount with the discount for paying early, which settles the rest
+     * @param of the credit note; null where it is the money
+     */
+    record SettledShare(
+            @NotBlank String invoice,
+            @NotNull BigDecimal amount,
+            boolean discount,
+            @Nullable String of) {}
+
+    /**
+     * What of an entry is one customer's.
+     *
+     * @param writtenOff what of an invoice is written off as a small difference
+     */
+    record EntryPart(
+            @NotBlank String customer,
+            @NotNull @Size(max = 200) List<@Valid SettledShare> allocate,
+            @Valid @Nullable WrittenOffShare writtenOff) {}
+
+    record WrittenOffShare(
+            @NotBlank String invoice, @NotNull BigDecimal amount) {}
 
     /** What an entry could settle, and what speaks for it. */
-    record ProposalView(
-            String customer, List<ProposedSettlement> settlements, Matching.Sureness sureness, String reason) {}
+    record ProposalView(List<EntryPart> parts, Matching.Sureness sureness, String reason) {}
 
     record BankEntryView(
             long id,
@@ -193,23 +218,56 @@ class BankController {
                 e.payment(),
                 proposals.stream()
                         .map(p -> new ProposalView(
-                                p.customer(),
-                                p.settlements().stream()
-                                        .map(s -> new ProposedSettlement(
-                                                s.invoice(), s.amount().amount()))
-                                        .toList(),
-                                p.sureness(),
-                                p.reason()))
+                                p.parts().stream().map(BankController::part).toList(), p.sureness(), p.reason()))
                         .toList());
     }
 
-    /** @param discount with the discount for paying early, which settles the rest */
-    record SettledShare(@NotBlank String invoice, @NotNull BigDecimal amount, Boolean discount) {}
+    private static EntryPart part(Matching.Part part) {
+        var shares = new ArrayList<SettledShare>();
+        part.settlements()
+                .forEach(one -> shares.add(new SettledShare(
+                        one.invoice(), one.amount().amount(), part.discounted().contains(one.invoice()), null)));
+        part.credits()
+                .forEach((credit, settled) -> settled.forEach(one ->
+                        shares.add(new SettledShare(one.invoice(), one.amount().amount(), false, credit))));
+        return new EntryPart(
+                part.customer(),
+                shares,
+                part.writtenOff()
+                        .map(cents -> new WrittenOffShare(
+                                cents.invoice(), cents.amount().amount()))
+                        .orElse(null));
+    }
 
-    /** What an entry is to settle; without shares it stays on account. */
+    private Matching.Part part(EntryPart given) {
+        var money =
+                given.allocate().stream().filter(share -> share.of() == null).toList();
+        var credits = new LinkedHashMap<String, List<Settlement>>();
+        given.allocate().stream()
+                .filter(share -> share.of() != null)
+                .forEach(share -> credits.computeIfAbsent(share.of(), of -> new ArrayList<>())
+                        .add(settlement(share)));
+        return new Matching.Part(
+                given.customer(),
+                money.stream().map(this::settlement).toList(),
+                money.stream()
+                        .filter(SettledShare::discount)
+                        .map(SettledShare::invoice)
+                        .collect(Collectors.toSet()),
+                credits,
+                Optional.ofNullable(given.writtenOff())
+                        .map(cents ->
+                                new Settlement(cents.invoice(), company.given("writtenOff.amount", cents.amount()))));
+    }
+
+    private Settlement settlement(SettledShare share) {
+        return new Settlement(
+                share.invoice(), company.given("allocate[" + share.invoice() + "].amount", share.amount()));
+    }
+
+    /** What an entry is to settle, customer by customer; what is more stays on account of the first. */
     record AcceptedEntry(
-            @NotBlank String customer,
-            @Size(max = 200) List<@Valid SettledShare> allocate,
+            @NotEmpty @Size(max = 50) List<@Valid EntryPart> parts,
             @Size(max = 2000) String reason) {}
 
     /** Makes a payment of an entry, dated as the bank booked it. */
@@ -217,20 +275,10 @@ class BankController {
     @PostMapping("/bank-entries/{id}/payments")
     BankEntryView accept(@PathVariable long id, @Valid @RequestBody AcceptedEntry request, HttpServletRequest http) {
         return commands.run(http, request, BankEntryView.class, context -> {
-            var settlements = request.allocate() == null
-                    ? List.<Settlement>of()
-                    : request.allocate().stream()
-                            .map(s -> new Settlement(
-                                    s.invoice(), company.given("allocate[" + s.invoice() + "].amount", s.amount())))
-                            .toList();
-            var discounted = request.allocate() == null
-                    ? Set.<String>of()
-                    : request.allocate().stream()
-                            .filter(share -> Boolean.TRUE.equals(share.discount()))
-                            .map(SettledShare::invoice)
-                            .collect(Collectors.toSet());
             statements.settle(
-                    context.because(Texts.given(request.reason())), id, request.customer(), settlements, discounted);
+                    context.because(Texts.given(request.reason())),
+                    id,
+                    request.parts().stream().map(this::part).toList());
             return views(List.of(statements.entry(id))).get(0);
         });
     }

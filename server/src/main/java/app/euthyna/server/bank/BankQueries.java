@@ -119,15 +119,43 @@ interface BankQueries {
     Optional<EntryRow> entry(long id);
 
     /** An open invoice that an entry may settle. */
-    record CandidateRow(String number, String customer, BigDecimal gross, BigDecimal openAmount, String customerName) {}
+    record CandidateRow(
+            String number,
+            String customer,
+            BigDecimal gross,
+            BigDecimal openAmount,
+            String customerName,
+            BigDecimal earlyPercent,
+            LocalDate earlyUntil,
+            BigDecimal credited) {}
+
+    record CreditRow(String number, String customer, BigDecimal leftAmount) {}
+
+    /** Credit that credit notes have left of customers, so much of each at most. */
+    @HQL("""
+            select p.number, c.code, p.leftAmount
+            from (select q.id as id, q.number as number, q.customerId as customerId, q.leftAmount as leftAmount,
+                row_number() over (partition by q.customerId order by q.id) as place
+                from PaymentEntity q
+                where q.kind = 'CREDIT_NOTE' and q.leftAmount > 0 and q.customerId in (
+                    select k.id from CustomerEntity k where :customers contains k.code)) p
+            join CustomerEntity c on c.id = p.customerId
+            where p.place <= :most
+            order by p.id
+            """)
+    List<CreditRow> creditNotesLeft(String[] customers, long most);
 
     /* Open invoices, the longest due first; so many at most that agree in what is looked for. */
 
     @HQL("""
             select i.number as number, c.code as customer, i.gross as gross, i.openAmount as openAmount,
-                c.name as customerName
+                c.name as customerName, i.earlyPercent as earlyPercent, i.earlyUntil as earlyUntil,
+                coalesce((select sum(k.gross) from CreditNoteEntity k where k.invoiceId = i.id
+                and k.reversedOn is null), 0) as credited
             from (select i.id as id, i.number as number, i.customerId as customerId, i.gross as gross,
-                i.openAmount as openAmount, i.dueOn as dueOn,
+                i.openAmount as openAmount, i.dueOn as dueOn, i.earlyUntil as earlyUntil,
+                case when i.reduced = true and exists (select 1 from ReductionEntity r where r.invoiceId = i.id
+                and r.kind = 'DISCOUNT' and r.reversedOn is null) then null else i.earlyPercent end as earlyPercent,
                 row_number() over (partition by i.number order by i.dueOn, i.id) as place
                 from InvoiceEntity i where i.openAmount > 0 and :these contains i.number) i
             join CustomerEntity c on c.id = i.customerId
@@ -138,9 +166,13 @@ interface BankQueries {
 
     @HQL("""
             select i.number as number, c.code as customer, i.gross as gross, i.openAmount as openAmount,
-                c.name as customerName
+                c.name as customerName, i.earlyPercent as earlyPercent, i.earlyUntil as earlyUntil,
+                coalesce((select sum(k.gross) from CreditNoteEntity k where k.invoiceId = i.id
+                and k.reversedOn is null), 0) as credited
             from (select i.id as id, i.number as number, i.customerId as customerId, i.gross as gross,
-                i.openAmount as openAmount, i.dueOn as dueOn,
+                i.openAmount as openAmount, i.dueOn as dueOn, i.earlyUntil as earlyUntil,
+                case when i.reduced = true and exists (select 1 from ReductionEntity r where r.invoiceId = i.id
+                and r.kind = 'DISCOUNT' and r.reversedOn is null) then null else i.earlyPercent end as earlyPercent,
                 row_number() over (partition by i.openAmount order by i.dueOn, i.id) as place
                 from InvoiceEntity i where i.openAmount > 0 and :these contains i.openAmount) i
             join CustomerEntity c on c.id = i.customerId
@@ -151,9 +183,13 @@ interface BankQueries {
 
     @HQL("""
             select i.number as number, c.code as customer, i.gross as gross, i.openAmount as openAmount,
-                c.name as customerName
+                c.name as customerName, i.earlyPercent as earlyPercent, i.earlyUntil as earlyUntil,
+                coalesce((select sum(k.gross) from CreditNoteEntity k where k.invoiceId = i.id
+                and k.reversedOn is null), 0) as credited
             from (select i.id as id, i.number as number, i.customerId as customerId, i.gross as gross,
-                i.openAmount as openAmount, i.dueOn as dueOn,
+                i.openAmount as openAmount, i.dueOn as dueOn, i.earlyUntil as earlyUntil,
+                case when i.reduced = true and exists (select 1 from ReductionEntity r where r.invoiceId = i.id
+                and r.kind = 'DISCOUNT' and r.reversedOn is null) then null else i.earlyPercent end as earlyPercent,
                 row_number() over (partition by i.customerId order by i.dueOn, i.id) as place
                 from InvoiceEntity i
                 where i.openAmount > 0 and i.customerId in (

@@ -1,6 +1,7 @@
 package app.euthyna.server.bank;
 
 import app.euthyna.core.billing.Matching;
+import app.euthyna.core.billing.Matching.Part;
 import app.euthyna.core.billing.Matching.Proposal;
 import app.euthyna.core.billing.Matching.Received;
 import app.euthyna.core.billing.Receiving;
@@ -10,6 +11,7 @@ import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Dating;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.batch.BatchWork;
 import app.euthyna.server.batch.Batches;
@@ -232,6 +234,8 @@ class BankStatements implements BatchWork {
                 .filter(entry -> entry.state() == EntryState.OPEN)
                 .toList();
         var candidates = matchCandidates.candidates(open);
+        var of = open.stream().collect(Collectors.toMap(Entry::id, candidates::of));
+        var beside = matchCandidates.beside(of.values());
         return open.stream()
                 .collect(Collectors.toMap(
                         Entry::id,
@@ -240,48 +244,78 @@ class BankStatements implements BatchWork {
                                         company.money(entry.amount()),
                                         entry.payer(),
                                         entry.creditorReference(),
-                                        entry.remittance()),
-                                candidates.of(entry))));
+                                        entry.remittance(),
+                                        entry.bookedOn()),
+                                of.get(entry.id()),
+                                beside)));
     }
 
     /**
-     * Makes a payment of an entry; what its invoices do not take stays on account. It is dated as the bank booked it,
-     * or on the first open day where the books are closed then; an invoice of a later day is settled on that day.
+     * Makes a payment of an entry, or one for each customer whose invoices it settles; what its invoices do not take
+     * stays on account of the first. It is dated as the bank booked it, or on the first open day where the books are
+     * closed then; an invoice of a later day is settled on that day.
+     *
+     * @return the first payment
      */
     @Transactional(propagation = Propagation.MANDATORY)
-    public String settle(
-            CommandContext context, long id, String customer, List<Settlement> settlements, Set<String> discounted) {
+    public String settle(CommandContext context, long id, List<Part> parts) {
         var entry = openEntry(id);
+        var left = company.money(entry.amount());
+        for (var part : parts.subList(1, parts.size())) {
+            left = left.minus(settled(part));
+        }
+        var first = part(context, entry, parts.get(0), left);
+        queries.settle(ids.payment(first), id);
+        for (var part : parts.subList(1, parts.size())) {
+            part(context, entry, part, settled(part));
+        }
+        return first;
+    }
+
+    private Money settled(Part part) {
+        return part.settlements().stream().map(Settlement::amount).reduce(company.money(BigDecimal.ZERO), Money::plus);
+    }
+
+    private String part(CommandContext context, Entry entry, Part part, Money amount) {
         var booked = closed.through()
                 .filter(through -> !entry.bookedOn().isAfter(through))
                 .map(through -> through.plusDays(1))
                 .orElse(entry.bookedOn());
-        var received = context.dated(booked);
-        var later = invoicedAfter(booked, settlements);
+        part.credits()
+                .forEach((credit, settlements) -> payments.allocateCredit(
+                        context,
+                        part.customer(),
+                        settlements.stream()
+                                .map(one -> new Receiving.Share(one.invoice(), Optional.of(one.amount())))
+                                .toList(),
+                        credit,
+                        Set.of(),
+                        entry.bookedOn()));
+        var later = invoicedAfter(booked, part.settlements());
         var words = entry.remittance().isBlank() ? entry.creditorReference() : entry.remittance();
         var payment = payments.receive(
-                received,
-                customer,
+                context.dated(booked),
+                part.customer(),
                 new Payments.Received(
-                        company.money(entry.amount()),
-                        settlements.stream()
+                        amount,
+                        part.settlements().stream()
                                 .filter(one -> !later.containsKey(one.invoice()))
                                 .toList(),
-                        discounted,
+                        part.discounted(),
                         entry.bookedOn(),
                         Texts.cut(words.isBlank() ? entry.reference() : words, 140)));
-        queries.settle(ids.payment(payment), id);
-        for (var one : settlements) {
+        for (var one : part.settlements()) {
             if (later.containsKey(one.invoice())) {
                 payments.allocateCredit(
                         context.dated(later.get(one.invoice())),
-                        customer,
+                        part.customer(),
                         List.of(new Receiving.Share(one.invoice(), Optional.of(one.amount()))),
                         payment,
-                        discounted.contains(one.invoice()) ? Set.of(one.invoice()) : Set.of(),
+                        part.discounted().contains(one.invoice()) ? Set.of(one.invoice()) : Set.of(),
                         entry.bookedOn());
             }
         }
+        part.writtenOff().ifPresent(cents -> payments.writeOffShort(context, cents, entry.reference()));
         return payment;
     }
 
@@ -358,7 +392,7 @@ class BankStatements implements BatchWork {
         var proposal = certain(proposals(List.of(entry)).get(entry.id()))
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound(
                         "certain match any more for bank entry", String.valueOf(entry.id()))));
-        var payment = settle(context, entry.id(), proposal.customer(), proposal.settlements(), Set.of());
+        var payment = settle(context, entry.id(), proposal.parts());
         return new Done(new DocumentRef(DocumentKind.PAYMENT, payment), proposal.reason());
     }
 }

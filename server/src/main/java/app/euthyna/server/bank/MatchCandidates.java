@@ -1,16 +1,21 @@
 package app.euthyna.server.bank;
 
 import app.euthyna.core.billing.CreditorReference;
+import app.euthyna.core.billing.Matching;
 import app.euthyna.core.billing.Matching.Candidate;
 import app.euthyna.core.billing.OpenInvoice;
+import app.euthyna.core.billing.Reducing;
 import app.euthyna.server.bank.BankStatements.Entry;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Many;
 import java.math.BigDecimal;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.regex.Pattern;
@@ -38,8 +43,10 @@ class MatchCandidates {
 
     private final BankQueries queries;
     private final Company company;
+    private final CompanyRulesStore rules;
 
-    MatchCandidates(BankQueries queries, Company company) {
+    MatchCandidates(BankQueries queries, Company company, CompanyRulesStore rules) {
+        this.rules = rules;
         this.queries = queries;
         this.company = company;
     }
@@ -103,6 +110,33 @@ class MatchCandidates {
                 .collect(Collectors.toSet());
     }
 
+    private Optional<Matching.Early> early(BankQueries.CandidateRow row) {
+        return row.earlyPercent() == null
+                ? Optional.empty()
+                : Reducing.discount(
+                                row.earlyPercent(), company.money(row.gross().subtract(row.credited())))
+                        .filter(discount -> discount.amount().compareTo(row.openAmount()) < 0)
+                        .map(discount -> new Matching.Early(discount, row.earlyUntil()));
+    }
+
+    /** What else may settle the candidates beside the money. */
+    Matching.Beside beside(Collection<List<Candidate>> of) {
+        return new Matching.Beside(
+                credits(of), company.money(rules.inForce().receivables().smallDifference()));
+    }
+
+    private List<Matching.Credit> credits(Collection<List<Candidate>> of) {
+        var customers = of.stream()
+                .flatMap(List::stream)
+                .map(candidate -> candidate.invoice().customer())
+                .collect(Collectors.toSet());
+        return customers.isEmpty()
+                ? List.of()
+                : queries.creditNotesLeft(Many.names(customers), MOST_OF_A_PAYER).stream()
+                        .map(row -> new Matching.Credit(row.number(), row.customer(), company.money(row.leftAmount())))
+                        .toList();
+    }
+
     private <T> List<Candidate> found(Set<T> these, Function<Set<T>, List<BankQueries.CandidateRow>> asked) {
         if (these.isEmpty()) {
             return List.of();
@@ -114,7 +148,8 @@ class MatchCandidates {
                                 row.customer(),
                                 company.money(row.gross()),
                                 company.money(row.openAmount())),
-                        row.customerName()))
+                        row.customerName(),
+                        early(row)))
                 .toList();
     }
 }

@@ -1,5 +1,6 @@
 package app.euthyna.server.billing;
 
+import app.euthyna.core.billing.Disputing;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.flow.EffectHandlers;
@@ -50,8 +51,10 @@ class BillingSink implements EffectSink {
     private final History history;
     private final Ids ids;
     private final PaymentQueries queries;
+    private final DisputeEnds disputes;
 
-    BillingSink(History history, Ids ids, DocumentDetails details, PaymentQueries queries) {
+    BillingSink(History history, Ids ids, DocumentDetails details, PaymentQueries queries, DisputeEnds disputes) {
+        this.disputes = disputes;
         this.queries = queries;
         this.details = details;
         this.history = history;
@@ -157,6 +160,7 @@ class BillingSink implements EffectSink {
             invoice.reversedOn = context.date();
             invoice.reversedMoment = history.moment();
             queries.session().update(invoice);
+            disputes.settled(context, invoice, Disputing.State.TAKEN_BACK);
         }
 
         /**
@@ -242,6 +246,7 @@ class BillingSink implements EffectSink {
                 invoice.openAmount =
                         invoice.openAmount.subtract(settlement.amount().amount());
                 queries.session().update(invoice);
+                disputes.settled(context, invoice, Disputing.State.PAID);
                 use(
                         number,
                         DepositFact.Kind.APPLIED,
@@ -410,6 +415,10 @@ class BillingSink implements EffectSink {
             allocation.allocatedOn = context.date();
             allocation.moment = history.moment();
             queries.session().insert(allocation);
+            disputes.settled(
+                    context,
+                    invoice,
+                    payment.kind == DocumentKind.CREDIT_NOTE ? Disputing.State.CREDITED : Disputing.State.PAID);
         }
     }
 }

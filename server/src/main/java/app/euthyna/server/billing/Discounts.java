@@ -4,6 +4,7 @@ import app.euthyna.core.billing.Reducing;
 import app.euthyna.core.billing.RefundRules;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.Settlement;
+import app.euthyna.core.flow.Reduction;
 import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
@@ -62,6 +63,16 @@ class Discounts {
         }
         RefusedException.where(refusals);
         return taken;
+    }
+
+    /** What is left of an invoice is a small difference. */
+    void writeOffShort(CommandContext context, Settlement cents) {
+        writeOffs.write(
+                context,
+                cents.invoice(),
+                writeOffs.versionOf(cents.invoice()),
+                Reduction.Kind.SMALL_DIFFERENCE,
+                cents.amount());
     }
 
     /** What settles an invoice with its discount. */

@@ -38,4 +38,7 @@ public class InvoiceEntity {
 
     /** Something of it was settled without money once; nobody asks for that of other invoices. */
     boolean reduced;
+
+    /** The customer does not agree with it, or with a part of it. */
+    boolean disputed;
 }

@@ -47,7 +47,8 @@ interface InvoiceQueries {
             String text,
             boolean reversed,
             BigDecimal earlyPercent,
-            LocalDate earlyUntil) {}
+            LocalDate earlyUntil,
+            boolean disputed) {}
 
     record SettledRow(String invoice, BigDecimal amount) {}
 
@@ -93,7 +94,7 @@ interface InvoiceQueries {
 
     @HQL("""
             select i.number, c.code, c.name, i.invoicedOn, i.dueOn, i.net, i.vat, i.gross, i.openAmount, i.version,
-                i.text, i.reversedOn is not null, i.earlyPercent, i.earlyUntil
+                i.text, i.reversedOn is not null, i.earlyPercent, i.earlyUntil, i.disputed
             from InvoiceEntity i
             join CustomerEntity c on c.id = i.customerId
             where i.number = :number
@@ -216,13 +217,14 @@ interface InvoiceQueries {
             BigDecimal openAmount,
             LocalDate reversedOn,
             BigDecimal earlyPercent,
-            LocalDate earlyUntil) {}
+            LocalDate earlyUntil,
+            boolean disputed) {}
 
     /** Invoices, newest first; what is null does not matter. */
     default List<InvoiceRow> page(String customer, boolean open, LocalDate dueBefore, Long before) {
         return Listing.of(session(), InvoiceRow.class, """
                         select i.id, i.number, c.code, c.name, i.invoicedOn, i.dueOn, i.gross, i.openAmount, i.reversedOn,
-                            i.earlyPercent, i.earlyUntil
+                            i.earlyPercent, i.earlyUntil, i.disputed
                         from InvoiceEntity i
                         join CustomerEntity c on c.id = i.customerId
                         """)
@@ -251,7 +253,8 @@ interface InvoiceQueries {
 
     /** Invoices with how often a customer was reminded of them by {@code :day}. */
     String WITH_STEPS = """
-            select i.number, i.dueOn, i.still, coalesce((select max(r.step) from ReminderInvoiceEntity r
+            select i.number, i.dueOn, i.still -\s""" + OpenInvoices.DISPUTED + """
+            , coalesce((select max(r.step) from ReminderInvoiceEntity r
                 join ReminderEntity m on m.id = r.reminderId where r.invoiceId = i.id and m.remindedOn <= :day), 0),
                 (select max(m.remindedOn) from ReminderInvoiceEntity r join ReminderEntity m on m.id = r.reminderId
                 where r.invoiceId = i.id and m.remindedOn <= :day)
@@ -259,7 +262,7 @@ interface InvoiceQueries {
 
     /** Those of a customer that were overdue. */
     String OVERDUE = """
-            where i.customerId = :customer and i.dueOn < :day and i.still > 0
+            where i.customerId = :customer and i.dueOn < :day and i.still > 0 and i.still >\s""" + OpenInvoices.DISPUTED + """
             order by i.dueOn, i.id
             fetch first 500 rows only
             """;
@@ -327,18 +330,24 @@ interface InvoiceQueries {
             """)
     List<OwedRow> owed(Long customer, LocalDate from, LocalDate to);
 
-    record OpenItemRow(String number, LocalDate invoicedOn, LocalDate dueOn, BigDecimal gross, BigDecimal still) {}
+    record OpenItemRow(
+            String number,
+            LocalDate invoicedOn,
+            LocalDate dueOn,
+            BigDecimal gross,
+            BigDecimal still,
+            BigDecimal disputed) {}
 
     /** What was open of a customer's invoices on a day. */
     @HQL("""
-            select t.number, t.invoicedOn, t.dueOn, t.gross, t.still
+            select i.number, i.invoicedOn, i.dueOn, i.gross, i.still,\s""" + OpenInvoices.DISPUTED + """
             from (select n.number as number, n.invoicedOn as invoicedOn, n.dueOn as dueOn, n.gross as gross,
                 n.id as id,
             """ + OpenInvoices.STILL + """
             as still
-                from InvoiceEntity n where n.customerId = :customer and n.invoicedOn <= :day) t
-            where t.still <> 0
-            order by t.dueOn, t.id
+                from InvoiceEntity n where n.customerId = :customer and n.invoicedOn <= :day) i
+            where i.still <> 0
+            order by i.dueOn, i.id
             fetch first 2000 rows only
             """)
     List<OpenItemRow> openItems(long customer, LocalDate day);
@@ -348,6 +357,9 @@ interface InvoiceQueries {
 
     @HQL("select coalesce(d.departedOn, d.stagedOn) from DispatchEntity d where d.number = :number")
     Optional<LocalDate> dateOfDispatch(String number);
+
+    @HQL("select i.disputed from InvoiceEntity i where i.number = :number")
+    boolean disputed(String number);
 
     @HQL("select i.invoicedOn from InvoiceEntity i where i.number = :number")
     Optional<LocalDate> dateOfInvoice(String number);

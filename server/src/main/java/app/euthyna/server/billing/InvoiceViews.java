@@ -11,6 +11,7 @@ import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Totals;
 import app.euthyna.core.shared.Vat;
 import app.euthyna.server.flow.ChainReader;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Many;
@@ -36,13 +37,16 @@ class InvoiceViews {
     private final DocumentDetails details;
     private final Company company;
     private final ReductionQueries reductions;
+    private final CompanyRulesStore rules;
 
     InvoiceViews(
             InvoiceQueries queries,
             ChainReader chains,
             DocumentDetails details,
             Company company,
-            ReductionQueries reductions) {
+            ReductionQueries reductions,
+            CompanyRulesStore rules) {
+        this.rules = rules;
         this.reductions = reductions;
         this.queries = queries;
         this.chains = chains;
@@ -99,6 +103,11 @@ class InvoiceViews {
             BigDecimal tax,
             String reason) {}
 
+    /**
+     * An invoice.
+     *
+     * @param small what is open of it may be written off as a small difference
+     */
     record InvoiceView(
             String number,
             String customer,
@@ -116,7 +125,9 @@ class InvoiceViews {
             List<InvoiceLineView> lines,
             List<VatBandView> bands,
             @Nullable EarlyPaymentView earlyPayment,
-            List<ReductionView> reductions) {}
+            List<ReductionView> reductions,
+            boolean disputed,
+            boolean small) {}
 
     record ToBillLine(int line, String item, String description, BigDecimal toBill, BigDecimal net) {}
 
@@ -140,7 +151,8 @@ class InvoiceViews {
             String state,
             BigDecimal gross,
             BigDecimal open,
-            @Nullable EarlyPaymentView earlyPayment) {}
+            @Nullable EarlyPaymentView earlyPayment,
+            boolean disputed) {}
 
     record InvoicePage(List<InvoiceRow> rows, @Nullable String next) {}
 
@@ -184,7 +196,9 @@ class InvoiceViews {
                                 .orElse(null),
                         reductions.ofInvoice(number).stream()
                                 .map(this::reduction)
-                                .toList()))
+                                .toList(),
+                        row.disputed(),
+                        row.openAmount().compareTo(rules.inForce().receivables().smallDifference()) <= 0))
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("invoice", number)));
     }
 
@@ -338,7 +352,8 @@ class InvoiceViews {
                                                 row.earlyPercent(),
                                                 row.earlyUntil(),
                                                 row.openAmount(),
-                                                left)))
+                                                left),
+                                row.disputed()))
                         .toList(),
                 page.next());
     }

@@ -1,12 +1,15 @@
 package app.euthyna.server.billing;
 
+import app.euthyna.core.billing.Disputing;
 import app.euthyna.core.billing.OpenInvoice;
 import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Many;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
@@ -44,6 +47,12 @@ public class OpenInvoices {
             from InvoiceEntity n where n.openAmount > 0) i
             """;
 
+    /** What of an invoice {@code i} with {@code still} open was disputed on {@code :day}. */
+    public static final String DISPUTED = """
+            coalesce((select least(coalesce(d.amount, i.still), i.still) from DisputeEntity d where d.invoiceId = i.id
+                and d.openedOn <= :day and (d.endedOn is null or d.endedOn > :day)), 0)
+            """;
+
     private final InvoiceQueries queries;
     private final Company company;
 
@@ -64,6 +73,11 @@ public class OpenInvoices {
                 : queries.openAmounts(Many.names(numbers)).stream()
                         .collect(Collectors.toMap(
                                 InvoiceQueries.AmountRow::number, row -> company.money(row.openAmount())));
+    }
+
+    /** Why an invoice can't be disputed now: it is already. */
+    public Optional<Refusal> disputed(String number) {
+        return queries.disputed(number) ? Optional.of(new Disputing.DisputedAlready(number)) : Optional.empty();
     }
 
     /** A customer's credit: money that was not set against anything. */

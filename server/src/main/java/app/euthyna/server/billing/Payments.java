@@ -149,6 +149,12 @@ public class Payments {
         writer.write(context, RefusedException.orThrow(RefundRules.reverse(source)));
     }
 
+    /** Money came short by so little that the rest of an invoice is written off. */
+    public void writeOffShort(CommandContext context, Settlement cents, String entry) {
+        discounts.writeOffShort(
+                context.because("short by %s in bank entry %s".formatted(cents.amount(), entry)), cents);
+    }
+
     /** What discounts were taken with a payment, by invoice. */
     @Transactional(propagation = Propagation.SUPPORTS)
     Map<String, Money> discounts(String payment) {

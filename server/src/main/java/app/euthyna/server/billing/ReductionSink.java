@@ -1,5 +1,6 @@
 package app.euthyna.server.billing;
 
+import app.euthyna.core.billing.Disputing;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Reduction;
 import app.euthyna.core.shared.DocumentKind;
@@ -19,8 +20,10 @@ class ReductionSink implements EffectSink {
     private final ReductionQueries queries;
     private final History history;
     private final Ids ids;
+    private final DisputeEnds disputes;
 
-    ReductionSink(ReductionQueries queries, History history, Ids ids) {
+    ReductionSink(ReductionQueries queries, History history, Ids ids, DisputeEnds disputes) {
+        this.disputes = disputes;
         this.queries = queries;
         this.history = history;
         this.ids = ids;
@@ -102,6 +105,10 @@ class ReductionSink implements EffectSink {
         allocation.moment = history.moment();
         allocation.discount = reduction.kind() == Reduction.Kind.DISCOUNT;
         queries.session().insert(allocation);
+        disputes.settled(
+                context,
+                invoice,
+                reduction.kind() == Reduction.Kind.DISCOUNT ? Disputing.State.PAID : Disputing.State.WRITTEN_OFF);
         return invoice;
     }
 }

@@ -34,9 +34,19 @@ public class Statements {
             BigDecimal credit,
             BigDecimal balance) {}
 
-    /** An invoice with something open at the date. */
+    /**
+     * An invoice with something open at the date.
+     *
+     * @param disputed what of that the customer does not agree with
+     */
     public record OpenItem(
-            String invoice, LocalDate on, LocalDate dueOn, BigDecimal gross, BigDecimal open, long daysLate) {}
+            String invoice,
+            LocalDate on,
+            LocalDate dueOn,
+            BigDecimal gross,
+            BigDecimal open,
+            BigDecimal disputed,
+            long daysLate) {}
 
     /**
      * A statement of account.
@@ -99,6 +109,7 @@ public class Statements {
                         row.dueOn(),
                         company.money(row.gross()).amount(),
                         company.money(row.still()).amount(),
+                        company.money(row.disputed()).amount(),
                         Math.max(0, ChronoUnit.DAYS.between(row.dueOn(), on))))
                 .toList();
     }

@@ -60,7 +60,10 @@ class CheckContextReader {
                         ? customerFacts.poUses(
                                 order, on, under.places(), agreed.po().ceiling().isPresent())
                         : List.of(),
-                asked.contains(Check.OVERDUE) ? customerFacts.dueInvoices(agreed, on) : List.of(),
+                asked.contains(Check.OVERDUE)
+                        ? customerFacts.dueInvoices(
+                                agreed, on, under.receivables().disputesAside())
+                        : List.of(),
                 goods.facts(),
                 asked.contains(Check.LICENCE) ? goodsFacts.licences(goods, customer, on) : Map.of(),
                 goodsFacts.free(order, goods.shelves()),

@@ -137,11 +137,15 @@ class CustomerFacts {
                                 .toList());
     }
 
-    /** Open invoices past due, the oldest of them; asked for only where they could hold an order. */
-    List<CheckContext.DueInvoice> dueInvoices(CustomerRules customer, LocalDate on) {
+    /**
+     * Open invoices past due, the oldest of them; asked for only where they could hold an order.
+     *
+     * @param disputesAside what is disputed of them is left out
+     */
+    List<CheckContext.DueInvoice> dueInvoices(CustomerRules customer, LocalDate on, boolean disputesAside) {
         return customer.overdue().isEmpty()
                 ? List.of()
-                : queries.dueInvoices(ids.customer(customer.code()), on).stream()
+                : queries.dueInvoices(ids.customer(customer.code()), on, disputesAside).stream()
                         .map(row ->
                                 new CheckContext.DueInvoice(row.number(), row.dueOn(), company.money(row.openAmount())))
                         .toList();

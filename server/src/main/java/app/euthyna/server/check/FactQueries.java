@@ -54,12 +54,16 @@ interface FactQueries {
     List<UsualRow> usualQuantities(Long[] orders, String[] items);
 
     @HQL("""
-            select i.number, i.dueOn, i.openAmount
+            select i.number, i.dueOn, i.openAmount - case when i.disputed = true and :aside = true then
+                coalesce((select least(coalesce(d.amount, i.openAmount), i.openAmount) from DisputeEntity d
+                where d.invoiceId = i.id and d.state = 'OPEN'), 0) else 0 end
             from InvoiceEntity i
             where i.customerId = :customerId and i.dueOn < :dueOn and i.openAmount > 0
+            and not (:aside = true and i.disputed = true and exists (select 1 from DisputeEntity e
+                where e.invoiceId = i.id and e.state = 'OPEN' and (e.amount is null or e.amount >= i.openAmount)))
             order by i.customerId, i.dueOn, i.openAmount fetch first 40 rows only
             """)
-    List<DueInvoiceRow> dueInvoices(long customerId, LocalDate dueOn);
+    List<DueInvoiceRow> dueInvoices(long customerId, LocalDate dueOn, boolean aside);
 
     @HQL("""
             select coalesce(o.splitOf, o.id), q.id, o.poTaken

@@ -8,6 +8,7 @@ import app.euthyna.server.billing.InvoiceReminders;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
+import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
@@ -47,6 +48,7 @@ class OverdueController {
     /**
      * A customer with invoices past due.
      *
+     * @param disputed of what is open: no reminder asks for it
      * @param reminder the step of the reminder that is due; null where none is
      * @param lastStep of the reminder that went out last; zero where none did
      */
@@ -59,6 +61,7 @@ class OverdueController {
             BigDecimal upTo60,
             BigDecimal upTo90,
             BigDecimal older,
+            BigDecimal disputed,
             long oldestDays,
             @Nullable Integer reminder,
             int lastStep,
@@ -91,6 +94,7 @@ class OverdueController {
                                 amount(row.upTo60()),
                                 amount(row.upTo90()),
                                 amount(row.older()),
+                                amount(row.disputed()),
                                 ChronoUnit.DAYS.between(row.oldestDue(), day),
                                 reminders
                                         .due(row.customer(), day)
@@ -99,6 +103,75 @@ class OverdueController {
                                 row.lastStep(),
                                 row.remindedOn(),
                                 !row.email().isBlank()))
+                        .toList(),
+                page.next());
+    }
+
+    /**
+     * What was open by how long it had been due.
+     *
+     * @param disputed of what is open
+     */
+    record AgedView(
+            BigDecimal open,
+            BigDecimal notDue,
+            BigDecimal upTo30,
+            BigDecimal upTo60,
+            BigDecimal upTo90,
+            BigDecimal older,
+            BigDecimal disputed) {}
+
+    record AgedCustomerView(String customer, String customerName, AgedView aged) {}
+
+    /**
+     * Receivables by age.
+     *
+     * @param total of all customers, not of the page alone
+     * @param ledger what the ledger says customers owed on that day; the total, to the cent
+     */
+    record AgeingView(
+            LocalDate on,
+            AgedView total,
+            @Nullable @ReadBy(ReadBy.Group.BOOKS) BigDecimal ledger,
+            List<AgedCustomerView> rows,
+            @Nullable String next) {}
+
+    /** Receivables by age as of a day, from documents and the days on which they were settled. */
+    @GetMapping("/receivables/ageing")
+    AgeingView ageing(@RequestParam(required = false) LocalDate on, @RequestParam(required = false) String after) {
+        var day = on == null ? company.today() : on;
+        RefusedException.where(Dating.ahead(day, company.today()));
+        var d30 = day.minusDays(30);
+        var d60 = day.minusDays(60);
+        var d90 = day.minusDays(90);
+        var page = Pages.of(
+                queries.agedCustomers(
+                        d30, d60, d90, day, after == null ? 0 : Pages.key(after).number(0)),
+                row -> List.of(String.valueOf(row.id())));
+        var total = queries.aged(d30, d60, d90, day);
+        return new AgeingView(
+                day,
+                new AgedView(
+                        amount(total.open()),
+                        amount(total.notDue()),
+                        amount(total.upTo30()),
+                        amount(total.upTo60()),
+                        amount(total.upTo90()),
+                        amount(total.older()),
+                        amount(total.disputed())),
+                amount(queries.receivablesOn(day)),
+                page.rows().stream()
+                        .map(row -> new AgedCustomerView(
+                                row.customer(),
+                                row.customerName(),
+                                new AgedView(
+                                        amount(row.open()),
+                                        amount(row.notDue()),
+                                        amount(row.upTo30()),
+                                        amount(row.upTo60()),
+                                        amount(row.upTo90()),
+                                        amount(row.older()),
+                                        amount(row.disputed()))))
                         .toList(),
                 page.next());
     }

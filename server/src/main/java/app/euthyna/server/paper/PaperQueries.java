@@ -84,6 +84,7 @@ interface PaperQueries {
             BigDecimal upTo60,
             BigDecimal upTo90,
             BigDecimal older,
+            BigDecimal disputed,
             LocalDate oldestDue,
             Integer lastStep,
             LocalDate remindedOn,
@@ -97,12 +98,68 @@ interface PaperQueries {
                 then i.still else 0 end),
                 sum(case when i.dueOn < cast(:d60 as LocalDate) and i.dueOn >= cast(:d90 as LocalDate)
                 then i.still else 0 end),
-                sum(case when i.dueOn < cast(:d90 as LocalDate) then i.still else 0 end), min(i.dueOn),
+                sum(case when i.dueOn < cast(:d90 as LocalDate) then i.still else 0 end), sum(\s""" + OpenInvoices.DISPUTED + """
+            ), min(i.dueOn),
                 coalesce((select max(m.step) from ReminderEntity m where m.customerId = c.id
                 and m.remindedOn <= :day), 0),
                 (select max(m.remindedOn) from ReminderEntity m where m.customerId = c.id and m.remindedOn <= :day),
                 c.email
             from\s""";
+
+    record AgedRow(
+            BigDecimal open,
+            BigDecimal notDue,
+            BigDecimal upTo30,
+            BigDecimal upTo60,
+            BigDecimal upTo90,
+            BigDecimal older,
+            BigDecimal disputed) {}
+
+    record AgedCustomerRow(
+            long id,
+            String customer,
+            String customerName,
+            BigDecimal open,
+            BigDecimal notDue,
+            BigDecimal upTo30,
+            BigDecimal upTo60,
+            BigDecimal upTo90,
+            BigDecimal older,
+            BigDecimal disputed) {}
+
+    /** What was open of invoices on {@code :day}, and how long it had been due. */
+    String AGED = """
+            coalesce(sum(i.still), 0),
+                coalesce(sum(case when i.dueOn >= :day then i.still else 0 end), 0),
+                coalesce(sum(case when i.dueOn < :day and i.dueOn >= cast(:d30 as LocalDate) then i.still else 0 end), 0),
+                coalesce(sum(case when i.dueOn < cast(:d30 as LocalDate) and i.dueOn >= cast(:d60 as LocalDate)
+                then i.still else 0 end), 0),
+                coalesce(sum(case when i.dueOn < cast(:d60 as LocalDate) and i.dueOn >= cast(:d90 as LocalDate)
+                then i.still else 0 end), 0),
+                coalesce(sum(case when i.dueOn < cast(:d90 as LocalDate) then i.still else 0 end), 0), coalesce(sum(\s""" + OpenInvoices.DISPUTED + """
+            ), 0)
+            from\s""";
+
+    @HQL("select " + AGED + OpenInvoices.ON_DAY)
+    AgedRow aged(LocalDate d30, LocalDate d60, LocalDate d90, LocalDate day);
+
+    @HQL("select c.id, c.code, c.name, " + AGED + OpenInvoices.ON_DAY + """
+            join CustomerEntity c on c.id = i.customerId
+            where i.still <> 0 and c.id > :after
+            group by c.id, c.code, c.name
+            order by c.id
+            fetch first 101 rows only
+            """)
+    List<AgedCustomerRow> agedCustomers(LocalDate d30, LocalDate d60, LocalDate d90, LocalDate day, long after);
+
+    /** What the ledger says customers owed on a day. */
+    @HQL("""
+            select coalesce(sum(l.amount), 0)
+            from JournalEntryEntity e
+            join JournalLineEntity l on l.entryId = e.id
+            where l.role = 'receivables' and e.entryDate <= :day
+            """)
+    BigDecimal receivablesOn(LocalDate day);
 
     /** Customer by customer, of those with something overdue. */
     String OF_CUSTOMERS = """

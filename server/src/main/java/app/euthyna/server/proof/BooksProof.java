@@ -318,7 +318,7 @@ class BooksProof {
         var failures = new ArrayList<>(failures("""
             select number, should, left_amount from (
                 select p.number, p.left_amount, case when p.reversed then 0 else p.amount - p.refunded end
-                    - coalesce((select sum(a.amount) from allocation a where a.payment_id = p.id), 0) as should
+                    - coalesce((select sum(a.amount) from allocation a where a.payment_id = p.id and a.discount = false), 0) as should
                 from payment p) t where should <> left_amount or left_amount < 0\
             """, "Payment %s should have %s" + " left, but says %s."));
         failures.addAll(failures("""

@@ -99,7 +99,8 @@ public class CreditService {
         return InvoiceActions.of(
                 Chain.invoiceOf(found, number),
                 Chain.creditsFor(found, number),
-                open(found).get(number));
+                open(found).get(number),
+                openInvoices.disputed(number));
     }
 
     /**

@@ -49,6 +49,7 @@ class InvoiceActionsController {
             case CREDIT -> "credit an invoice";
             case CREDIT_AND_REBILL -> "credit and rebill";
             case PAY -> "record payments";
+            case DISPUTE -> "mark invoices as disputed";
             case WRITE_OFF -> "write off invoices";
         };
         return new InvoiceActionView(offered.action(), Right.BILL.refused(person, deed, offered));

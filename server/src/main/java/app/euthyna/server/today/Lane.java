@@ -101,6 +101,16 @@ enum Lane {
                     select u.touchedOn as since, u.amount as worth
                     from UnwindingEntity u
                     where u.state = 'WAITING'"""),
+    DISPUTES(0, """
+                    select d.lookOn as since, coalesce(d.amount, i.openAmount) as worth
+                    from DisputeEntity d
+                    join InvoiceEntity i on i.id = d.invoiceId
+                    where d.state = 'OPEN' and d.lookOn <= :today"""),
+    WRITTEN_OFF(30, """
+                    select r.reducedOn as since, r.amount as worth
+                    from ReductionEntity r
+                    where r.kind in ('SMALL_DIFFERENCE', 'BAD_DEBT') and r.reversedOn is null
+                    and r.reducedOn >= :monthBegan"""),
     PAST_DUE(30, """
                     select i.dueOn as since, i.openAmount as worth
                     from InvoiceEntity i

@@ -112,6 +112,8 @@ class TodayController {
                 Map.of(
                         "today",
                         today,
+                        "monthBegan",
+                        today.withDayOfMonth(1),
                         "levels",
                         Many.names(Level.carriedBy(context.person())),
                         "me",

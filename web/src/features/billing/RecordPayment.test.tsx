@@ -13,12 +13,17 @@ const invoice = (number: string, open: string) => ({
   gross: open,
   open,
   state: 'OPEN',
+  disputed: false,
+  earlyPayment: null as null | { percent: string; until: string; discount: string; due: string },
 });
 
-async function open(credit = '0.00') {
+async function open(credit = '0.00', early: ReturnType<typeof invoice>['earlyPayment'] = null) {
   signedIn('receivables', ['BILL', 'PROPOSE']);
   answers('get', '/api/customers', [{ code: 'C', name: 'Customer', town: 'Town' }]);
-  answers('get', '/api/invoices', { rows: [invoice('IN-1', '100.00'), invoice('IN-2', '50.00')], next: null });
+  answers('get', '/api/invoices', {
+    rows: [{ ...invoice('IN-1', '100.00'), earlyPayment: early }, invoice('IN-2', '50.00')],
+    next: null,
+  });
   answers('get', '/api/customers/C/credit', { credit });
   const hands = show(<RecordPayment />, { path: '/billing/receive', at: '/billing/receive' });
   await hands.user.type(screen.getByRole('combobox', { name: 'Customer' }), 'cust{Enter}');
@@ -48,6 +53,23 @@ describe('a payment', () => {
       ],
     });
     expect(amount()).toHaveValue('');
+  });
+
+  it('takes the discount with what settles the rest, and asks why where its days are over', async () => {
+    const { user } = await open('0.00', { percent: '2.00', until: '2026-02-11', discount: '2.00', due: '98.00' });
+    const sent = answers('post', '/api/payments', { number: 'PY-2', amount: '98.00', left: '0.00' });
+    await user.type(amount(), '98');
+    await user.click(screen.getByRole('button', { name: 'IN-1 less its discount' }));
+    expect(screen.getByLabelText('Allocate to IN-1')).toHaveValue('98.00');
+    await user.type(screen.getByLabelText('Why the discount is granted after its days'), 'by telephone');
+    await user.click(record());
+    expect(await screen.findByText(/Payment PY-2/)).toBeInTheDocument();
+    expect(sent[0]?.body).toEqual({
+      customer: 'C',
+      amount: '98',
+      allocate: [{ invoice: 'IN-1', amount: '98.00', discount: true }],
+      reason: 'by telephone',
+    });
   });
 
   it('that is refused stays as it was typed', async () => {

@@ -54,9 +54,10 @@ export function Ageing() {
       </div>
       <p className="situation">
         {currency()} {figure(first.total.open)} are open on {date(first.on)}
-        {first.ledger != null && (
+        {first.ledger != null && agrees && ', and so says the ledger'}
+        {first.ledger != null && !agrees && (
           <>
-            ; the ledger says <Mark of={agrees ? 'settled' : 'stop'} />
+            ; the ledger says <Mark of="stop" />
             {figure(first.ledger)}
           </>
         )}

@@ -74,6 +74,9 @@ class EveryPlaceTests extends Journey {
             "/billing/payments",
             "/billing/deposits",
             "/billing/refunds",
+            "/billing/write-offs",
+            "/billing/disputes",
+            "/billing/ageing",
             "/billing/direct",
             "/returns",
             "/returns/new",
@@ -102,6 +105,7 @@ class EveryPlaceTests extends Journey {
             "/rules/entry",
             "/rules/unwinding",
             "/rules/returns",
+            "/rules/receivables",
             "/rules/changes",
             "/access",
             "/outbox",
@@ -124,6 +128,7 @@ class EveryPlaceTests extends Journey {
                 "/billing/invoice/" + invoice,
                 "/billing/correct/" + invoice,
                 "/billing/payment/" + first(api, "/api/payments"),
+                "/billing/write-off/" + first(api, "/api/write-offs"),
                 "/trail/INVOICE/" + invoice,
                 "/unwind/INVOICE/" + invoice));
     }

@@ -56,6 +56,9 @@ class FindController {
         add(hits, "CREDIT_NOTE", upper, queries::creditNotes);
         starts("P-", upper).forEach(start -> add(hits, "PAYMENT", start, queries::payments));
         starts("RF-", upper).forEach(start -> add(hits, "REFUND", start, queries::refunds));
+        if (upper.startsWith("W-")) {
+            add(hits, "WRITE_OFF", upper, queries::payments);
+        }
         if (upper.startsWith("U-")) {
             add(hits, "UNEXPECTED_GOODS", upper, queries::unexpectedGoods);
         }

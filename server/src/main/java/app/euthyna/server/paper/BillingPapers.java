@@ -1,6 +1,7 @@
 package app.euthyna.server.paper;
 
 import app.euthyna.core.billing.CreditorReference;
+import app.euthyna.core.billing.Reducing;
 import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.CreditNote;
 import app.euthyna.core.flow.Invoice;
@@ -17,6 +18,7 @@ import java.util.Collection;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
@@ -65,6 +67,14 @@ class BillingPapers {
                         line -> line(line, found));
         var totals = invoice.totals();
         sums(paper, totals, "Amount due");
+        invoice.earlyPayment()
+                .flatMap(agreed -> Reducing.discount(agreed.percent(), totals.gross())
+                        .map(discount -> "Paid by %s, it is settled with %s: less %s %% early-payment discount."
+                                .formatted(
+                                        Figures.day(agreed.until()),
+                                        totals.gross().minus(discount),
+                                        Figures.plain(agreed.percent()))))
+                .ifPresent(paper::paragraph);
         var settled = queries.deposited(number);
         if (settled.signum() > 0) {
             var paid = company.money(settled);
@@ -90,13 +100,17 @@ class BillingPapers {
      */
     PaperText creditNote(String number, int copy) {
         var found = documents.of(DocumentKind.CREDIT_NOTE, number);
-        var credit = Chain.credits(found).stream()
+        var credit = Chain.allCredits(found).stream()
                 .filter(c -> c.number().equals(number))
                 .findFirst()
                 .orElseThrow();
         var invoice = Chain.invoiceOf(found, credit.invoice());
         var paper = letterhead
-                .paper(letterhead.party(credit.customer()), "Credit note " + number, copy, "")
+                .paper(
+                        letterhead.party(credit.customer()),
+                        "Credit note " + number,
+                        copy,
+                        credit.reversed() ? "Taken back: it no longer counts" : "")
                 .facts(
                         new Fact("Date", Figures.day(credit.on())),
                         new Fact("For invoice", invoice.number() + " of " + Figures.day(invoice.on())),
@@ -112,7 +126,20 @@ class BillingPapers {
                         BillingPapers::line);
         var totals = credit.totals();
         sums(paper, totals, "Credited");
+        if (!credit.discounted().isEmpty()) {
+            paper.paragraph("Net and VAT are less %s and %s: their share of the early-payment discount that was taken."
+                    .formatted(
+                            sum(credit.discounted(), Totals.Band::taxable),
+                            sum(credit.discounted(), Totals.Band::tax)));
+        }
+        if (credit.reversed()) {
+            return paper;
+        }
         return paper.paragraph(settled(totals, invoice, company.money(queries.settledBy(number, invoice.number()))));
+    }
+
+    private static Money sum(List<Totals.Band> bands, Function<Totals.Band, Money> amount) {
+        return bands.stream().map(amount).reduce(Money::plus).orElseThrow();
     }
 
     private static List<String> line(CreditNote.Line line) {

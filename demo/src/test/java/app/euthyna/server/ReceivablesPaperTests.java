@@ -125,6 +125,30 @@ class ReceivablesPaperTests extends OnReturns {
                 .isFalse();
     }
 
+    /** The end of a dispute is told beside: what one payment settles stays on one row of the trail. */
+    @Test
+    void aPaymentThatEndsADisputeStaysOneEvent() {
+        var other = sold(3).invoice();
+        receivables.post(
+                "/api/invoices/" + invoice + "/disputes",
+                "{\"version\":%s,\"lookOn\":\"2099-01-01\",\"reason\":\"wet\"}"
+                        .formatted(versionOf("/api/invoices/" + invoice)));
+        var first = new BigDecimal(auditor.get("/api/invoices/" + invoice).text("open"));
+        var second = new BigDecimal(auditor.get("/api/invoices/" + other).text("open"));
+        var payment = receivables.post(
+                "/api/payments",
+                "{\"customer\":\"%s\",\"amount\":%s,\"allocate\":[{\"invoice\":\"%s\",\"amount\":%s},{\"invoice\":\"%s\",\"amount\":%s}]}"
+                        .formatted(customer, first.add(second), invoice, first, other, second));
+        assertThat(payment.status()).isEqualTo(200);
+        assertThat(auditor.get("/api/trails/PAYMENT/" + payment.text("number"))
+                        .body()
+                        .get("rows")
+                        .valueStream()
+                        .filter(row ->
+                                row.get("document").get("number").asString().equals(payment.text("number"))))
+                .hasSize(1);
+    }
+
     @Test
     void aWriteOffIsFoundByItsNumberAndOnTheAccount() {
         var written = lead.post(

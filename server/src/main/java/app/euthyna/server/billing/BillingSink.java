@@ -17,6 +17,7 @@ import app.euthyna.server.platform.History;
 import app.euthyna.server.platform.Ids;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
@@ -241,12 +242,13 @@ class BillingSink implements EffectSink {
         }
 
         private void apply(String number, List<Settlement> settlements) {
+            var settled = new ArrayList<InvoiceEntity>();
             for (var settlement : settlements) {
                 var invoice = queries.invoice(settlement.invoice());
                 invoice.openAmount =
                         invoice.openAmount.subtract(settlement.amount().amount());
                 queries.session().update(invoice);
-                disputes.settled(context, invoice, Disputing.State.PAID);
+                settled.add(invoice);
                 use(
                         number,
                         DepositFact.Kind.APPLIED,
@@ -254,6 +256,8 @@ class BillingSink implements EffectSink {
                         invoice.id,
                         settlement.amount());
             }
+            // what belongs together keeps one moment: what a dispute's end adds to the history comes after it
+            settled.forEach(invoice -> disputes.settled(context, invoice, Disputing.State.PAID));
         }
 
         private DepositEntity use(
@@ -392,7 +396,13 @@ class BillingSink implements EffectSink {
             settlements.forEach(settlement -> payment.leftAmount =
                     payment.leftAmount.subtract(settlement.amount().amount()));
             keep(payment);
-            settlements.forEach(settlement -> allocate(payment, settlement));
+            var settled = settlements.stream()
+                    .map(settlement -> allocate(payment, settlement))
+                    .toList();
+            settled.forEach(invoice -> disputes.settled(
+                    context,
+                    invoice,
+                    payment.kind == DocumentKind.CREDIT_NOTE ? Disputing.State.CREDITED : Disputing.State.PAID));
         }
 
         private void keep(PaymentEntity payment) {
@@ -403,7 +413,7 @@ class BillingSink implements EffectSink {
             }
         }
 
-        private void allocate(PaymentEntity payment, Settlement settlement) {
+        private InvoiceEntity allocate(PaymentEntity payment, Settlement settlement) {
             var amount = settlement.amount().amount();
             var invoice = queries.invoice(settlement.invoice());
             invoice.openAmount = invoice.openAmount.subtract(amount);
@@ -415,10 +425,7 @@ class BillingSink implements EffectSink {
             allocation.allocatedOn = context.date();
             allocation.moment = history.moment();
             queries.session().insert(allocation);
-            disputes.settled(
-                    context,
-                    invoice,
-                    payment.kind == DocumentKind.CREDIT_NOTE ? Disputing.State.CREDITED : Disputing.State.PAID);
+            return invoice;
         }
     }
 }

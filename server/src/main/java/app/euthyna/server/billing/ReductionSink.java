@@ -63,6 +63,10 @@ class ReductionSink implements EffectSink {
             vat.tax = share.tax().amount();
             queries.session().insert(vat);
         }
+        disputes.settled(
+                context,
+                invoice,
+                reduction.kind() == Reduction.Kind.DISCOUNT ? Disputing.State.PAID : Disputing.State.WRITTEN_OFF);
     }
 
     /** It stands where payments do, so that whatever settles an invoice is found in one place. */
@@ -105,10 +109,6 @@ class ReductionSink implements EffectSink {
         allocation.moment = history.moment();
         allocation.discount = reduction.kind() == Reduction.Kind.DISCOUNT;
         queries.session().insert(allocation);
-        disputes.settled(
-                context,
-                invoice,
-                reduction.kind() == Reduction.Kind.DISCOUNT ? Disputing.State.PAID : Disputing.State.WRITTEN_OFF);
         return invoice;
     }
 }

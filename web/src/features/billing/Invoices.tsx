@@ -138,7 +138,9 @@ export function InvoicePage() {
           {invoice.state === 'REVERSED'
             ? 'Reversed. It stays on record and no longer counts.'
             : isZero(invoice.open)
-              ? 'Nothing is open.'
+              ? invoice.reductions.length === 0
+                ? 'Paid in full.'
+                : 'Nothing is open.'
               : `${currency()} ${figure(invoice.open)} of ${figure(invoice.gross)} are open, ${invoice.dueOn < today ? `past due since ${date(invoice.dueOn)}` : `due on ${date(invoice.dueOn)}`}.`}
           {ahead && ' Part of it was billed ahead; that revenue is deferred until the goods leave.'}
         </p>

@@ -1,9 +1,9 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { usersQuery } from '../features/review/api';
 import { answer, client, once } from '../shared/api/http';
 import { keyOf } from '../shared/api/keyOf';
 import { queries } from '../shared/api/queries';
+import { usersQuery } from '../shared/api/users';
 import { date } from '../shared/format';
 import { useSession } from '../shared/session';
 import { ProblemNote, tell } from '../shared/ui';

@@ -5,8 +5,9 @@ import { keyOf } from '../../shared/api/keyOf';
 import { currency } from '../../shared/currency';
 import { figure, isZero, trim } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
-import { keepReason, ProblemNote, ReasonInput, tell } from '../../shared/ui';
+import { keepReason, ReasonInput, tell } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
+import { DialogForm } from '../../shared/ui/DialogForm';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
@@ -52,11 +53,23 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
     setShares({ ...shares, [line]: { quantity: '', amount: '', [field]: value } });
   return (
     <Dialog onClose={onClose} size="xl" title={`Credit of invoice ${invoice.number} without goods coming back`}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (named.length > 0 && reason.trim() && !credit.isPending) credit.mutate(false);
-        }}
+      <DialogForm
+        action="Credit these lines"
+        ready={named.length > 0 && reason.trim() !== ''}
+        busy={credit.isPending}
+        problem={credit.error}
+        also={
+          <button
+            type="button"
+            className="button"
+            disabled={!reason.trim() || credit.isPending}
+            onClick={() => credit.mutate(true)}
+          >
+            Credit all that is left
+          </button>
+        }
+        onGiven={() => credit.mutate(false)}
+        onClose={onClose}
       >
         <table className="rows inset">
           <caption className="unseen">Lines to credit</caption>
@@ -101,28 +114,7 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
         <Field of="allowance-reason" label="Reason (printed on the credit note)" className="around-12px-0">
           <ReasonInput last id="allowance-reason" value={reason} onChange={setReason} />
         </Field>
-        <ProblemNote problem={credit.error} />
-        <div className="row gap-10 above-14">
-          <button
-            type="submit"
-            className="button first"
-            disabled={named.length === 0 || !reason.trim() || credit.isPending}
-          >
-            Credit these lines <kbd>↵</kbd>
-          </button>
-          <button
-            type="button"
-            className="button"
-            disabled={!reason.trim() || credit.isPending}
-            onClick={() => credit.mutate(true)}
-          >
-            Credit all that is left
-          </button>
-          <button type="button" className="button" onClick={onClose}>
-            Cancel
-          </button>
-        </div>
-      </form>
+      </DialogForm>
     </Dialog>
   );
 }

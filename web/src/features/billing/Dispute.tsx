@@ -1,15 +1,17 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { usersQuery } from '../../shared/api/users';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero } from '../../shared/format';
 import { useSession } from '../../shared/session';
-import { keepReason, Mark, ProblemNote, ReasonDialog, ReasonInput, tell } from '../../shared/ui';
+import { keepReason, Mark, ReasonDialog, ReasonInput, tell } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
 import { Dialog } from '../../shared/ui/Dialog';
+import { DialogForm } from '../../shared/ui/DialogForm';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { Choice, Field } from '../../shared/ui/fields';
-import { disputesOfQuery, usersQuery } from './api';
+import { disputesOfQuery } from './api';
 
 type Dispute = Schemas['DisputeView'];
 
@@ -119,11 +121,12 @@ function ChangeDispute({ dispute, onClose }: { dispute: Dispute; onClose: () => 
   });
   return (
     <Dialog onClose={onClose} title={`Dispute of invoice ${dispute.invoice}`}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (!change.isPending) change.mutate();
-        }}
+      <DialogForm
+        action="Save"
+        busy={change.isPending}
+        problem={change.error}
+        onGiven={() => change.mutate()}
+        onClose={onClose}
       >
         <div className="fields columns-2fr-1fr-1fr">
           <Field of="dispute-owner" label="Owner">
@@ -136,16 +139,7 @@ function ChangeDispute({ dispute, onClose }: { dispute: Dispute; onClose: () => 
         <Field of="dispute-remark" label="Remark, optional" className="around-12px-0">
           <ReasonInput id="dispute-remark" value={reason} onChange={setReason} />
         </Field>
-        <ProblemNote problem={change.error} />
-        <div className="row gap-10 above-14">
-          <button type="submit" className="button first" disabled={change.isPending}>
-            Save <kbd>↵</kbd>
-          </button>
-          <button type="button" className="button" onClick={onClose}>
-            Cancel
-          </button>
-        </div>
-      </form>
+      </DialogForm>
     </Dialog>
   );
 }
@@ -187,11 +181,13 @@ export function NewDispute({ invoice, onClose }: { invoice: Schemas['InvoiceView
   });
   return (
     <Dialog onClose={onClose} title={`Dispute of invoice ${invoice.number}`}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (reason.trim() && !dispute.isPending) dispute.mutate();
-        }}
+      <DialogForm
+        action="Mark as disputed"
+        ready={reason.trim() !== ''}
+        busy={dispute.isPending}
+        problem={dispute.error}
+        onGiven={() => dispute.mutate()}
+        onClose={onClose}
       >
         <Field of="dispute-reason" label="What the customer does not agree with" className="around-12px-0">
           <ReasonInput id="dispute-reason" value={reason} onChange={setReason} />
@@ -210,16 +206,7 @@ export function NewDispute({ invoice, onClose }: { invoice: Schemas['InvoiceView
         <p className="muted small">
           What is disputed is not dunned. Whether it holds orders as overdue is a rule of the company.
         </p>
-        <ProblemNote problem={dispute.error} />
-        <div className="row gap-10 above-14">
-          <button type="submit" className="button first" disabled={!reason.trim() || dispute.isPending}>
-            Mark as disputed <kbd>↵</kbd>
-          </button>
-          <button type="button" className="button" onClick={onClose}>
-            Cancel
-          </button>
-        </div>
-      </form>
+      </DialogForm>
     </Dialog>
   );
 }

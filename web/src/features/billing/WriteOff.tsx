@@ -3,8 +3,9 @@ import { useState } from 'react';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { figure, isZero } from '../../shared/format';
-import { keepReason, ProblemNote, ReasonInput, tell } from '../../shared/ui';
+import { keepReason, ReasonInput, tell } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
+import { DialogForm } from '../../shared/ui/DialogForm';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { Choice, Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
@@ -39,11 +40,13 @@ export function WriteOff({ invoice, onClose }: { invoice: Schemas['InvoiceView']
   });
   return (
     <Dialog onClose={onClose} title={`Write off invoice ${invoice.number}`}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (!isZero(amount) && reason.trim() && !write.isPending) write.mutate();
-        }}
+      <DialogForm
+        action="Write off"
+        ready={!isZero(amount) && reason.trim() !== ''}
+        busy={write.isPending}
+        problem={write.error}
+        onGiven={() => write.mutate()}
+        onClose={onClose}
       >
         <div className="fields columns-2fr-1fr-1fr">
           <Field of="write-off-kind" label="As">
@@ -66,16 +69,7 @@ export function WriteOff({ invoice, onClose }: { invoice: Schemas['InvoiceView']
         <Field of="write-off-reason" label="Reason" className="around-12px-0">
           <ReasonInput id="write-off-reason" value={reason} onChange={setReason} />
         </Field>
-        <ProblemNote problem={write.error} />
-        <div className="row gap-10 above-14">
-          <button type="submit" className="button first" disabled={isZero(amount) || !reason.trim() || write.isPending}>
-            Write off <kbd>↵</kbd>
-          </button>
-          <button type="button" className="button" onClick={onClose}>
-            Cancel
-          </button>
-        </div>
-      </form>
+      </DialogForm>
     </Dialog>
   );
 }

@@ -71,11 +71,6 @@ export const disputesQuery = (toLookAt: boolean) =>
       answer(client.GET('/api/disputes', { params: { query: { toLookAt, after: pageParam } } })),
     ...pages,
   });
-export const usersQuery = queryOptions({
-  queryKey: keyOf('users'),
-  queryFn: () => answer(client.GET('/api/users')),
-  staleTime: 300_000,
-});
 export const creditNoteQuery = (number: string) =>
   queryOptions({
     queryKey: keyOf('billing', 'credit-note', number),

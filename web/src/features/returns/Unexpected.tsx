@@ -5,6 +5,7 @@ import { date, isZero, plain, trim, words } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, keepReason, More, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
+import { DialogForm } from '../../shared/ui/DialogForm';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
@@ -140,11 +141,13 @@ export function TakeIn({
       size="lg"
       title={ofReturn ? `Other goods came with ${ofReturn}` : 'Record unexpected goods'}
     >
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (item.code && !take.isPending) take.mutate();
-        }}
+      <DialogForm
+        action="Record"
+        ready={item.code !== ''}
+        busy={take.isPending}
+        problem={take.error}
+        onGiven={() => take.mutate()}
+        onClose={onClose}
       >
         <div className="fields columns-1fr-1fr">
           <Field of="Item received" label="Item" error={written.wrong('item')}>
@@ -173,16 +176,7 @@ export function TakeIn({
             <TextLine id="came-remark" maxLength={2000} {...written.of('remark')} />
           </Field>
         </div>
-        <ProblemNote problem={take.error} />
-        <div className="row gap-10 above-14">
-          <button type="submit" className="button first" disabled={!item.code || take.isPending}>
-            Record <kbd>↵</kbd>
-          </button>
-          <button type="button" className="button" onClick={onClose}>
-            Cancel
-          </button>
-        </div>
-      </form>
+      </DialogForm>
     </Dialog>
   );
 }

@@ -1,10 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
+import { usersQuery } from '../../shared/api/users';
 import { capital, shortDate, Words } from '../../shared/format';
 import { ProblemNote, tell } from '../../shared/ui';
 import { TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
-import { useNote, usersQuery, type Sheet } from './api';
+import { useNote, type Sheet } from './api';
 
 /** What happened to an order, and a line to write a note into. */
 export function HistoryList({ sheet }: { sheet: Sheet }) {

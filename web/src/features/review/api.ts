@@ -30,12 +30,6 @@ export const remediesQuery = (number: string) =>
     queryFn: () => answer(client.GET('/api/review/{number}/remedies', { params: { path: { number } } })),
   });
 
-export const usersQuery = queryOptions({
-  queryKey: keyOf('users'),
-  queryFn: () => answer(client.GET('/api/users')),
-  staleTime: 300_000,
-});
-
 /** Orders in the sequence in which they are to be cleared; the version is what the preview showed. */
 export type Asked = { number: string; version?: number; accepted: string[] };
 

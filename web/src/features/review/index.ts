@@ -1,4 +1,4 @@
-export { sheetQuery, usersQuery, type Finding, type Sheet } from './api';
+export { sheetQuery, type Finding, type Sheet } from './api';
 export { ApprovalRow, FindingRow, Position } from './Findings';
 export { DecisionBar } from './DecisionBar';
 export { SheetLines } from './SheetLines';

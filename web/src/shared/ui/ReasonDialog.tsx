@@ -1,7 +1,7 @@
 import { useState, type ReactNode } from 'react';
 import type { Problem } from '../api/http';
 import { Dialog } from './Dialog';
-import { ProblemNote } from './ProblemNote';
+import { DialogForm } from './DialogForm';
 import { keepReason, ReasonInput } from './ReasonInput';
 import { Field } from './fields';
 
@@ -26,34 +26,25 @@ export function ReasonDialog({
   onGiven: (reason: string) => void;
 }) {
   const [reason, setReason] = useState('');
-  const missing = !optional && !reason.trim();
   const give = () => {
-    if (busy || missing) return;
     keepReason(reason.trim());
     onGiven(reason.trim());
   };
   return (
     <Dialog onClose={onClose} title={title}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          give();
-        }}
+      <DialogForm
+        action={action}
+        ready={optional || reason.trim() !== ''}
+        busy={busy}
+        problem={problem}
+        onGiven={give}
+        onClose={onClose}
       >
         {children}
         <Field of="reason" label={optional ? 'Remark, optional' : 'Reason'} className="around-12px-0">
           <ReasonInput id="reason" value={reason} onChange={setReason} />
         </Field>
-        <ProblemNote problem={problem} />
-        <div className="row gap-10 above-14">
-          <button type="submit" className="button first" disabled={busy || missing}>
-            {action} <kbd>↵</kbd>
-          </button>
-          <button type="button" className="button" onClick={onClose}>
-            Cancel
-          </button>
-        </div>
-      </form>
+      </DialogForm>
     </Dialog>
   );
 }

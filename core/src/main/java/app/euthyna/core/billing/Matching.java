@@ -136,17 +136,11 @@ public final class Matching {
         public List<Settlement> settlements() {
             return parts.stream().flatMap(part -> part.settlements().stream()).toList();
         }
-
-        /** Whose it is, or whose the first of it is. */
-        public String customer() {
-            return parts.get(0).customer();
-        }
     }
 
     /** Proposals for money that came in, the likeliest first; none where nothing speaks for any. */
     public static List<Proposal> propose(Received received, List<Candidate> open, Beside beside) {
-        var proposals = new ArrayList<Proposal>();
-        proposals.addAll(named(received, open, beside));
+        var proposals = new ArrayList<>(named(received, open, beside));
         for (var candidate : open) {
             if (candidate.invoice().open().equals(received.amount())) {
                 proposals.add(

@@ -206,7 +206,7 @@ public final class RefundRules {
         }
         return amount.compareTo(source.left()) > 0
                 ? Decision.refused(
-                        new BillingRefusal.MoreThanAvailable(capital(source.document()), amount, source.left()))
+                        new BillingRefusal.MoreThanAvailable(source.document().capital(), amount, source.left()))
                 : Decision.of(new Effect.RefundGiven(number, source.customer(), source.document(), "", amount));
     }
 
@@ -240,7 +240,8 @@ public final class RefundRules {
      */
     public static Decision<List<Effect>> reverse(Source payment) {
         if (payment.reversed()) {
-            return Decision.refused(new BillingRefusal.AlreadyReversed(capital(payment.document())));
+            return Decision.refused(
+                    new BillingRefusal.AlreadyReversed(payment.document().capital()));
         }
         if (payment.refunded().isPositive()) {
             return Decision.refused(
@@ -286,9 +287,5 @@ public final class RefundRules {
                 ? Decision.refused(without.refusals())
                 : Decision.of(
                         Stream.concat(without.get().stream(), Stream.of(effect)).toList());
-    }
-
-    private static String capital(DocumentRef document) {
-        return document.kind().word() + " " + document.number();
     }
 }

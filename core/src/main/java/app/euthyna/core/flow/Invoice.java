@@ -198,16 +198,12 @@ public record Invoice(
 
     /** What of it was written off. */
     public List<Reduction> writtenOff() {
-        return reductions.stream()
-                .filter(one -> one.kind() != Reduction.Kind.DISCOUNT)
-                .toList();
+        return reductions.stream().filter(one -> !one.isDiscount()).toList();
     }
 
     /** The discount that was taken on it. */
     public Optional<Reduction> discount() {
-        return reductions.stream()
-                .filter(one -> one.kind() == Reduction.Kind.DISCOUNT)
-                .findFirst();
+        return reductions.stream().filter(one -> one.isDiscount()).findFirst();
     }
 
     Invoice withReduction(Reduction reduction) {

@@ -222,7 +222,7 @@ public final class Precedence {
             var reduction = effect.reduction();
             notBefore(
                     on,
-                    reduction.kind() == Reduction.Kind.DISCOUNT
+                    reduction.isDiscount()
                             ? "the discount on invoice " + reduction.invoice()
                             : reduction.document().toString(),
                     Optional.of(reduction.on()));

@@ -52,6 +52,11 @@ public record Reduction(
         shares = List.copyOf(shares);
     }
 
+    /** Whether it was taken with the money of a payment; a write-off is a document of its own. */
+    public boolean isDiscount() {
+        return kind == Kind.DISCOUNT;
+    }
+
     /** The VAT that is reduced with it. */
     public Money tax() {
         return shares.stream().map(Share::tax).reduce(amount.minus(amount), Money::plus);

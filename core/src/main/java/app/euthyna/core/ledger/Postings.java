@@ -4,7 +4,6 @@ import app.euthyna.core.billing.Billing;
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.Effect.Settlement;
 import app.euthyna.core.flow.EffectHandlers;
-import app.euthyna.core.flow.Reduction;
 import app.euthyna.core.flow.Return;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.shared.DocumentKind;
@@ -222,7 +221,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                     new DocumentRef(DocumentKind.RETURN, reversed.before().number()), RETURN_RECEIVED));
         }
         if (effect instanceof Effect.ReductionReversed reversed
-                && reversed.reduction().kind() == Reduction.Kind.DISCOUNT) {
+                && reversed.reduction().isDiscount()) {
             return Optional.of(new Mirrored(
                     new DocumentRef(DocumentKind.INVOICE, reversed.reduction().invoice()), DISCOUNT_TAKEN));
         }

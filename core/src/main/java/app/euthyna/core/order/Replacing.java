@@ -35,8 +35,7 @@ public final class Replacing {
     /** What speaks against an order that replaces goods of a document. */
     public static List<Refusal> refusals(Order order, Replaced of) {
         if (!order.customer().equals(of.customer())) {
-            return List.of(new CommonRefusal.WrongCustomer(
-                    of.document().kind().word() + " " + of.document().number(), of.customer(), order.customer()));
+            return List.of(new CommonRefusal.WrongCustomer(of.document().capital(), of.customer(), order.customer()));
         }
         var asked = new LinkedHashMap<String, Quantity>();
         order.lines().stream()

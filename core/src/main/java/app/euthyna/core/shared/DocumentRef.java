@@ -1,5 +1,7 @@
 package app.euthyna.core.shared;
 
+import java.util.Locale;
+
 /** A document by its kind and number, as it is linked from evidence, plans and proofs. */
 public record DocumentRef(DocumentKind kind, String number) {
 
@@ -7,8 +9,13 @@ public record DocumentRef(DocumentKind kind, String number) {
         return new DocumentRef(DocumentKind.ORDER, number);
     }
 
+    /** As it begins a sentence. */
+    public String capital() {
+        return kind.word() + " " + number;
+    }
+
     @Override
     public String toString() {
-        return kind.word().toLowerCase(java.util.Locale.ROOT) + " " + number;
+        return kind.word().toLowerCase(Locale.ROOT) + " " + number;
     }
 }

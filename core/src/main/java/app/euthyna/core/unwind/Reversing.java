@@ -137,7 +137,7 @@ final class Reversing {
     Decision<Plan> writeOff(DocumentRef subject) {
         var found = unwindContext.writeOff(subject);
         return found.isEmpty()
-                ? Decision.refused(new BillingRefusal.AlreadyReversed(capital(subject)))
+                ? Decision.refused(new BillingRefusal.AlreadyReversed(subject.capital()))
                 : plan(found.get().amount(), List.of(step(List.of(found.get()))));
     }
 
@@ -153,10 +153,6 @@ final class Reversing {
                                         one.document().number()))
                         .collect(Collectors.joining("; ")),
                 writeOffs.stream().map(Effect.ReductionReversed::new).toList());
-    }
-
-    private static String capital(DocumentRef document) {
-        return document.kind().word() + " " + document.number();
     }
 
     /** A deposit that bounced: what it was applied to is open again. */

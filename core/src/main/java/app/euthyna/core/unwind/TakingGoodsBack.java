@@ -10,7 +10,6 @@ import app.euthyna.core.returns.Returning;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.DocumentKind;
-import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
@@ -50,7 +49,7 @@ final class TakingGoodsBack {
         named(intent, dispatched, invoiced, refusals);
         if (refusals.isEmpty() && dispatched.isEmpty() && invoiced.isEmpty()) {
             refusals.add(
-                    new ReturnRefusal.MoreThanReturnable(capital(intent.subject()), Quantity.of(1), Quantity.ZERO));
+                    new ReturnRefusal.MoreThanReturnable(intent.subject().capital(), Quantity.of(1), Quantity.ZERO));
         }
         if (!refusals.isEmpty()) {
             return Decision.refused(refusals);
@@ -125,10 +124,6 @@ final class TakingGoodsBack {
             value = value.plus(order.line(line.orderLine().line()).net(line.authorised(), order.currency()));
         }
         return value;
-    }
-
-    private static String capital(DocumentRef document) {
-        return document.kind().word() + " " + document.number();
     }
 
     private void invoiced(

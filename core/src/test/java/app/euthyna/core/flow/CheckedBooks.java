@@ -115,10 +115,7 @@ abstract class CheckedBooks extends KeptBooks {
         same(
                 "sales discounts",
                 AccountRole.SALES_DISCOUNTS,
-                reduced(
-                                r -> r.kind() == Reduction.Kind.DISCOUNT,
-                                r -> r.amount().minus(r.tax()))
-                        .minus(notGivenBack));
+                reduced(r -> r.isDiscount(), r -> r.amount().minus(r.tax())).minus(notGivenBack));
         same(
                 "bad debt",
                 AccountRole.BAD_DEBT,

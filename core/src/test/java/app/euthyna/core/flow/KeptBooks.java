@@ -147,8 +147,7 @@ abstract class KeptBooks {
                 source.reversed(),
                 source.settled(),
                 reductions.stream()
-                        .filter(one -> one.kind() == Reduction.Kind.DISCOUNT
-                                && one.document().equals(source.document()))
+                        .filter(one -> one.isDiscount() && one.document().equals(source.document()))
                         .map(one -> new RefundRules.Discount(
                                 one,
                                 Chain.creditsFor(chains.values(), one.invoice()).stream()
@@ -279,7 +278,7 @@ abstract class KeptBooks {
             var reduction = effect.reduction();
             reductions.add(reduction);
             settled.merge(reduction.invoice(), reduction.amount(), Money::plus);
-            if (reduction.kind() != Reduction.Kind.DISCOUNT) {
+            if (!reduction.isDiscount()) {
                 writeOffs.add(reduction.document());
             }
         }

@@ -145,9 +145,8 @@ interface BankQueries {
             """)
     List<CreditRow> creditNotesLeft(String[] customers, long most);
 
-    /* Open invoices, the longest due first; so many at most that agree in what is looked for. */
-
-    @HQL("""
+    /** Open invoices, the longest due first; so many at most that agree in what is looked for. */
+    String CANDIDATES = """
             select i.number as number, c.code as customer, i.gross as gross, i.openAmount as openAmount,
                 c.name as customerName, i.earlyPercent as earlyPercent, i.earlyUntil as earlyUntil,
                 coalesce((select sum(k.gross) from CreditNoteEntity k where k.invoiceId = i.id
@@ -156,47 +155,31 @@ interface BankQueries {
                 i.openAmount as openAmount, i.dueOn as dueOn, i.earlyUntil as earlyUntil,
                 case when i.reduced = true and exists (select 1 from ReductionEntity r where r.invoiceId = i.id
                 and r.kind = 'DISCOUNT' and r.reversedOn is null) then null else i.earlyPercent end as earlyPercent,
-                row_number() over (partition by i.number order by i.dueOn, i.id) as place
-                from InvoiceEntity i where i.openAmount > 0 and :these contains i.number) i
+            """;
+
+    String LONGEST_DUE = """
             join CustomerEntity c on c.id = i.customerId
             where i.place <= :most
             order by i.dueOn, i.id
-            """)
+            """;
+
+    @HQL(CANDIDATES + """
+            row_number() over (partition by i.number order by i.dueOn, i.id) as place
+                from InvoiceEntity i where i.openAmount > 0 and :these contains i.number) i
+            """ + LONGEST_DUE)
     List<CandidateRow> byNumber(String[] these, long most);
 
-    @HQL("""
-            select i.number as number, c.code as customer, i.gross as gross, i.openAmount as openAmount,
-                c.name as customerName, i.earlyPercent as earlyPercent, i.earlyUntil as earlyUntil,
-                coalesce((select sum(k.gross) from CreditNoteEntity k where k.invoiceId = i.id
-                and k.reversedOn is null), 0) as credited
-            from (select i.id as id, i.number as number, i.customerId as customerId, i.gross as gross,
-                i.openAmount as openAmount, i.dueOn as dueOn, i.earlyUntil as earlyUntil,
-                case when i.reduced = true and exists (select 1 from ReductionEntity r where r.invoiceId = i.id
-                and r.kind = 'DISCOUNT' and r.reversedOn is null) then null else i.earlyPercent end as earlyPercent,
-                row_number() over (partition by i.openAmount order by i.dueOn, i.id) as place
+    @HQL(CANDIDATES + """
+            row_number() over (partition by i.openAmount order by i.dueOn, i.id) as place
                 from InvoiceEntity i where i.openAmount > 0 and :these contains i.openAmount) i
-            join CustomerEntity c on c.id = i.customerId
-            where i.place <= :most
-            order by i.dueOn, i.id
-            """)
+            """ + LONGEST_DUE)
     List<CandidateRow> byOpenAmount(BigDecimal[] these, long most);
 
-    @HQL("""
-            select i.number as number, c.code as customer, i.gross as gross, i.openAmount as openAmount,
-                c.name as customerName, i.earlyPercent as earlyPercent, i.earlyUntil as earlyUntil,
-                coalesce((select sum(k.gross) from CreditNoteEntity k where k.invoiceId = i.id
-                and k.reversedOn is null), 0) as credited
-            from (select i.id as id, i.number as number, i.customerId as customerId, i.gross as gross,
-                i.openAmount as openAmount, i.dueOn as dueOn, i.earlyUntil as earlyUntil,
-                case when i.reduced = true and exists (select 1 from ReductionEntity r where r.invoiceId = i.id
-                and r.kind = 'DISCOUNT' and r.reversedOn is null) then null else i.earlyPercent end as earlyPercent,
-                row_number() over (partition by i.customerId order by i.dueOn, i.id) as place
+    @HQL(CANDIDATES + """
+            row_number() over (partition by i.customerId order by i.dueOn, i.id) as place
                 from InvoiceEntity i
                 where i.openAmount > 0 and i.customerId in (
                     select k.id from CustomerEntity k where :these contains lower(k.name))) i
-            join CustomerEntity c on c.id = i.customerId
-            where i.place <= :most
-            order by i.dueOn, i.id
-            """)
+            """ + LONGEST_DUE)
     List<CandidateRow> byPayer(String[] these, long most);
 }

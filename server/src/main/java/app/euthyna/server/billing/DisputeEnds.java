@@ -5,6 +5,7 @@ import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.DocumentOrders;
 import app.euthyna.server.platform.History;
+import java.util.Locale;
 import org.springframework.stereotype.Component;
 
 /** Ends disputes: by hand, or when nothing of their invoice is open any more. */
@@ -43,8 +44,6 @@ class DisputeEnds {
                 invoice.number,
                 "dispute-ended",
                 "dispute settled: "
-                        + (why.isEmpty()
-                                ? how.name().toLowerCase(java.util.Locale.ROOT).replace('_', ' ')
-                                : why));
+                        + (why.isEmpty() ? how.name().toLowerCase(Locale.ROOT).replace('_', ' ') : why));
     }
 }

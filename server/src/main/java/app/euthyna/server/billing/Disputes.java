@@ -15,6 +15,7 @@ import app.euthyna.server.platform.RefusedException;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
+import org.springframework.stereotype.Component;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -47,7 +48,7 @@ public class Disputes {
     }
 
     /** Who there is to look into something, and the company's own day and money. */
-    @org.springframework.stereotype.Component
+    @Component
     record Parties(People people, Company company) {
 
         /** Somebody who can sign in. */

@@ -39,9 +39,8 @@ class ReductionSink implements EffectSink {
     }
 
     private void reduced(CommandContext context, Reduction reduction) {
-        var payment = reduction.kind() == Reduction.Kind.DISCOUNT
-                ? queries.payment(reduction.document().number())
-                : writeOff(reduction);
+        var payment =
+                reduction.isDiscount() ? queries.payment(reduction.document().number()) : writeOff(reduction);
         var invoice = settle(context, payment, reduction, reduction.amount().amount());
         var row = new ReductionEntity();
         row.kind = reduction.kind();
@@ -63,10 +62,7 @@ class ReductionSink implements EffectSink {
             vat.tax = share.tax().amount();
             queries.session().insert(vat);
         }
-        disputes.settled(
-                context,
-                invoice,
-                reduction.kind() == Reduction.Kind.DISCOUNT ? Disputing.State.PAID : Disputing.State.WRITTEN_OFF);
+        disputes.settled(context, invoice, reduction.isDiscount() ? Disputing.State.PAID : Disputing.State.WRITTEN_OFF);
     }
 
     /** It stands where payments do, so that whatever settles an invoice is found in one place. */
@@ -84,7 +80,7 @@ class ReductionSink implements EffectSink {
 
     private void reversed(CommandContext context, Reduction reduction) {
         var payment = queries.payment(reduction.document().number());
-        if (reduction.kind() != Reduction.Kind.DISCOUNT) {
+        if (!reduction.isDiscount()) {
             payment.reversed = true;
             queries.session().update(payment);
         }
@@ -107,7 +103,7 @@ class ReductionSink implements EffectSink {
         allocation.amount = amount;
         allocation.allocatedOn = context.date();
         allocation.moment = history.moment();
-        allocation.discount = reduction.kind() == Reduction.Kind.DISCOUNT;
+        allocation.discount = reduction.isDiscount();
         queries.session().insert(allocation);
         return invoice;
     }

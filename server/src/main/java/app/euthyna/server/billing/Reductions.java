@@ -12,6 +12,7 @@ import app.euthyna.core.shared.Vat;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Many;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
@@ -52,7 +53,7 @@ public class Reductions {
                 .collect(groupingBy(
                         ReductionQueries.CreditedRow::invoiceId,
                         mapping(ReductionQueries.CreditedRow::credit, toList())));
-        var ids = new java.util.HashMap<String, Long>();
+        var ids = new HashMap<String, Long>();
         rows.forEach(row -> ids.put(row.invoice(), row.reduction().invoiceId));
         return known(
                         rows,

@@ -5,6 +5,7 @@ import app.euthyna.core.flow.EffectHandlers;
 import app.euthyna.core.flow.Reduction;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.DocumentRef;
 import java.time.Clock;
 import java.util.Collection;
 import java.util.List;
@@ -411,14 +412,14 @@ public class History implements EffectSink {
 
         private void invoiceReduced(Effect.InvoiceReduced effect) {
             var reduction = effect.reduction();
-            var discount = reduction.kind() == Reduction.Kind.DISCOUNT;
+            var of = toldOf(reduction);
             note(
                     context,
                     effect.orders(),
-                    discount ? DocumentKind.INVOICE : DocumentKind.WRITE_OFF,
-                    discount ? reduction.invoice() : reduction.document().number(),
-                    discount ? "discounted" : "written-off",
-                    discount
+                    of.kind(),
+                    of.number(),
+                    reduction.isDiscount() ? "discounted" : "written-off",
+                    reduction.isDiscount()
                             ? "early-payment discount of %s taken with %s"
                                             .formatted(reduction.amount(), reduction.document())
                                     + (reduction.reason().isBlank() ? "" : ": " + reduction.reason())
@@ -428,15 +429,24 @@ public class History implements EffectSink {
 
         private void reductionReversed(Effect.ReductionReversed effect) {
             var reduction = effect.reduction();
-            var discount = reduction.kind() == Reduction.Kind.DISCOUNT;
+            var of = toldOf(reduction);
             note(
                     context,
                     effect.orders(),
-                    discount ? DocumentKind.INVOICE : DocumentKind.WRITE_OFF,
-                    discount ? reduction.invoice() : reduction.document().number(),
-                    discount ? "discount-reversed" : "reversed",
-                    (discount ? "early-payment discount of %s taken back".formatted(reduction.amount()) : "taken back")
+                    of.kind(),
+                    of.number(),
+                    reduction.isDiscount() ? "discount-reversed" : "reversed",
+                    (reduction.isDiscount()
+                                    ? "early-payment discount of %s taken back".formatted(reduction.amount())
+                                    : "taken back")
                             + why());
+        }
+
+        /** A discount is told of its invoice, a write-off of itself. */
+        private DocumentRef toldOf(Reduction reduction) {
+            return reduction.isDiscount()
+                    ? new DocumentRef(DocumentKind.INVOICE, reduction.invoice())
+                    : reduction.document();
         }
 
         private void reservationTransferred(Effect.ReservationTransferred effect) {

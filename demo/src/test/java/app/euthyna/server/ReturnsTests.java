@@ -208,56 +208,67 @@ class ReturnsTests extends OnReturns {
     @Nested
     class NobodyAllowed {
 
+        private String taken(int quantity) {
+            return warehouse
+                    .post(
+                            "/api/unexpected-goods",
+                            "{\"customer\":\"%s\",\"item\":\"%s\",\"quantity\":%d,\"remark\":\"no slip\"}"
+                                    .formatted(customer, item, quantity))
+                    .text("number");
+        }
+
+        private Rest.Answer admit(Rest who, String number, String dispatch, int quantity, String reason) {
+            return who.post(
+                    "/api/unexpected-goods/" + number + "/admissions", """
+                    {"version":0,"lines":[{"dispatch":"%s","line":1,"quantity":%d}],"returnReason":"damaged","reason":"%s"}\
+                    """.formatted(dispatch, quantity, reason));
+        }
+
+        private Rest.Answer turnAway(String number, int version, String away) {
+            return controller.post(
+                    "/api/unexpected-goods/" + number + "/turnings-away",
+                    "{\"version\":%d,\"away\":\"%s\",\"quantity\":1,\"reason\":\"not ours\"}".formatted(version, away));
+        }
+
         @Test
-        void waitForADecisionAndStandNowhereUntilThen() {
-            var sold = sold(5);
+        void standNowhereUntilTheyAreDecided() {
+            sold(5);
             var before = balances();
-            var taken = warehouse.post(
-                    "/api/unexpected-goods",
-                    "{\"customer\":\"%s\",\"item\":\"%s\",\"quantity\":4,\"remark\":\"no slip\"}"
-                            .formatted(customer, item));
-            assertThat(taken.status()).isEqualTo(200);
+            var number = taken(4);
             assertThat(moved(before, balances())).isEmpty();
-            var number = taken.text("number");
             assertThat(auditor.get("/api/find?q=" + number)
                             .body()
                             .valueStream()
                             .map(hit -> hit.get("number").asString())
                             .toList())
                     .contains(number);
-            var body =
-                    "{\"version\":0,\"lines\":[{\"dispatch\":\"%s\",\"line\":1,\"quantity\":%%s}],\"returnReason\":\"damaged\",\"reason\":\"%%s\"}"
-                            .formatted(sold.dispatch());
-            assertThat(warehouse
-                            .post(
-                                    "/api/unexpected-goods/" + number + "/admissions",
-                                    body.formatted("3", "a good customer"))
+        }
+
+        @Test
+        void areAdmittedByTheControllerWithAReasonAndNoMoreThanWasSold() {
+            var sold = sold(5);
+            var number = taken(6);
+            assertThat(admit(warehouse, number, sold.dispatch(), 3, "a good customer")
                             .code())
                     .isEqualTo("not-authorised");
-            assertThat(controller
-                            .post("/api/unexpected-goods/" + number + "/admissions", body.formatted("3", ""))
-                            .code())
-                    .isEqualTo("incomplete");
-            assertThat(controller
-                            .post(
-                                    "/api/unexpected-goods/" + number + "/admissions",
-                                    body.formatted("5", "a good customer"))
+            assertThat(admit(controller, number, sold.dispatch(), 3, "").code()).isEqualTo("incomplete");
+            assertThat(admit(controller, number, sold.dispatch(), 6, "a good customer")
                             .code())
                     .isEqualTo("more-than-returnable");
             var other = item;
             freshCustomerAndItem();
-            var theirs = sold(2);
-            assertThat(controller
-                            .post(
-                                    "/api/unexpected-goods/" + number + "/admissions",
-                                    body.replace(sold.dispatch(), theirs.dispatch())
-                                            .formatted("1", "why not"))
+            assertThat(admit(controller, number, sold(2).dispatch(), 1, "why not")
                             .code())
                     .as("another item: " + other)
                     .isEqualTo("wrong-item");
-            before = balances();
-            var admitted = controller.post(
-                    "/api/unexpected-goods/" + number + "/admissions", body.formatted("3", "a good customer"));
+        }
+
+        @Test
+        void becomeAReturnWithWhatIsAdmittedAndTheRestIsTurnedAway() {
+            var sold = sold(5);
+            var number = taken(4);
+            var before = balances();
+            var admitted = admit(controller, number, sold.dispatch(), 3, "a good customer");
             assertThat(admitted.status()).as(admitted.body().toString()).isEqualTo(200);
             assertThat(moved(before, balances())).isEqualTo(Map.of("goods_in_inspection", "12.00", "cogs", "-12.00"));
             var goods =
@@ -272,24 +283,9 @@ class ReturnsTests extends OnReturns {
                                     + r.get("left").asString())
                             .toList())
                     .contains(number + " 1");
-            assertThat(controller
-                            .post(
-                                    "/api/unexpected-goods/" + number + "/turnings-away",
-                                    "{\"version\":0,\"away\":\"SENT_BACK\",\"quantity\":1,\"reason\":\"not ours\"}")
-                            .code())
-                    .isEqualTo("stale-version");
-            assertThat(controller
-                            .post(
-                                    "/api/unexpected-goods/" + number + "/turnings-away",
-                                    "{\"version\":1,\"away\":\"SENT_BACK\",\"quantity\":1,\"reason\":\"not ours\"}")
-                            .status())
-                    .isEqualTo(200);
-            assertThat(controller
-                            .post(
-                                    "/api/unexpected-goods/" + number + "/turnings-away",
-                                    "{\"version\":2,\"away\":\"SCRAPPED\",\"quantity\":1,\"reason\":\"again\"}")
-                            .code())
-                    .isEqualTo("more-than-returnable");
+            assertThat(turnAway(number, 0, "SENT_BACK").code()).isEqualTo("stale-version");
+            assertThat(turnAway(number, 1, "SENT_BACK").status()).isEqualTo(200);
+            assertThat(turnAway(number, 2, "SCRAPPED").code()).isEqualTo("more-than-returnable");
             agrees("RETURN", goods);
         }
 

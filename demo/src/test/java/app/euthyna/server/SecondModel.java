@@ -7,6 +7,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.function.Function;
+import java.util.stream.Stream;
 
 /** Sections 1, 7 and 8 in the plainest form: figures in maps, nothing clever. */
 final class SecondModel {
@@ -38,10 +40,15 @@ final class SecondModel {
         BigDecimal dispatched = ZERO;
         BigDecimal billed = ZERO;
         final List<Sliced> gone = new ArrayList<>();
-        final List<Sliced> bills = new ArrayList<>();
+        BigDecimal returnedUnbilled = ZERO;
+        final List<Billed> bills = new ArrayList<>();
 
         BigDecimal ahead() {
-            return bills.stream().map(Sliced::left).reduce(ZERO, BigDecimal::add);
+            return sum(bills.stream().map(bill -> bill.ahead.left()));
+        }
+
+        BigDecimal toBillAhead() {
+            return quantity.subtract(cancelled).subtract(returnedUnbilled).subtract(billed);
         }
 
         BigDecimal toShip() {
@@ -57,6 +64,9 @@ final class SecondModel {
     static final class Sliced {
         final BigDecimal quantity;
         final BigDecimal amount;
+        String note;
+        int lineNo;
+        BigDecimal back = ZERO;
         BigDecimal taken = ZERO;
         BigDecimal takenAmount = ZERO;
 
@@ -67,6 +77,10 @@ final class SecondModel {
 
         BigDecimal left() {
             return quantity.subtract(taken);
+        }
+
+        BigDecimal out() {
+            return quantity.subtract(back);
         }
 
         BigDecimal take(BigDecimal more) {
@@ -88,57 +102,142 @@ final class SecondModel {
     /** A payment, and what it settled when it came, with its discount. */
     record Payment(BigDecimal amount, String invoice, BigDecimal settled, Reduced discount) {}
 
-    /** What an invoice came to, and what of it was settled without money. */
+    /** What an invoice came to, what of it was credited, and what was settled without money. */
     static final class Bill {
-        BigDecimal net;
         BigDecimal gross;
-        final Map<BigDecimal, BigDecimal> vat = new TreeMap<>();
+        final List<Billed> lines = new ArrayList<>();
+        final Map<BigDecimal, Band> bands = new TreeMap<>();
         final List<Reduced> reduced = new ArrayList<>();
-        final List<Sliced> slices = new ArrayList<>();
-        boolean credited;
+        final List<Credited> credits = new ArrayList<>();
 
         BigDecimal withVat() {
-            return reduced.stream()
-                    .filter(one -> one.bearsVat)
-                    .map(one -> one.amount)
-                    .reduce(ZERO, BigDecimal::add);
+            return sum(reduced.stream().filter(one -> one.bearsVat).map(one -> one.amount));
         }
 
-        boolean isDiscounted() {
-            return reduced.stream().anyMatch(one -> one.role.equals("sales_discounts"));
+        /** The gross less what is credited. */
+        BigDecimal left() {
+            return gross.subtract(sum(credits.stream().map(Credited::gross)));
+        }
+
+        Reduced discount() {
+            return reduced.stream()
+                    .filter(one -> one.role.equals("sales_discounts"))
+                    .findFirst()
+                    .orElse(null);
         }
 
         boolean isWrittenOff() {
             return reduced.stream().anyMatch(one -> !one.role.equals("sales_discounts"));
         }
+
+        boolean isAllCredited() {
+            return lines.stream().allMatch(line -> line.toCredit().signum() == 0);
+        }
     }
 
-    /** An amount that need not be paid, with the VAT of it. */
+    /** A line of an invoice: what is billed, what of it is credited, and from which goods it came. */
+    static final class Billed {
+        int no;
+        BigDecimal price;
+        BigDecimal rate;
+        BigDecimal net;
+        Sliced ahead;
+        BigDecimal credited = ZERO;
+        BigDecimal creditedNet = ZERO;
+        final List<Source> sources = new ArrayList<>();
+
+        BigDecimal toCredit() {
+            return ahead.quantity.subtract(credited);
+        }
+    }
+
+    /** Goods of a dispatch line on a line of an invoice, and what of them came back. */
+    static final class Source {
+        Sliced gone;
+        BigDecimal quantity;
+        BigDecimal cost;
+        BigDecimal back = ZERO;
+        BigDecimal backCost = ZERO;
+    }
+
+    /** One rate of VAT of an invoice: billed; credited; what of the credits was not given back for a discount. */
+    static final class Band {
+        BigDecimal net = ZERO;
+        BigDecimal vat = ZERO;
+        BigDecimal creditedNet = ZERO;
+        BigDecimal creditedVat = ZERO;
+        BigDecimal withheldNet = ZERO;
+        BigDecimal withheldVat = ZERO;
+
+        BigDecimal leftNet() {
+            return net.subtract(creditedNet).add(withheldNet);
+        }
+
+        BigDecimal leftVat() {
+            return vat.subtract(creditedVat).add(withheldVat);
+        }
+    }
+
+    /** An amount that need not be paid, by rate: its net, its VAT, and what was left of the rate's net when it came. */
     static final class Reduced {
         String invoice;
         String role;
         BigDecimal amount;
         boolean bearsVat;
+        final Map<BigDecimal, BigDecimal> base = new TreeMap<>();
+        final Map<BigDecimal, BigDecimal> net = new TreeMap<>();
         final Map<BigDecimal, BigDecimal> tax = new TreeMap<>();
 
         BigDecimal allTax() {
-            return tax.values().stream().reduce(ZERO, BigDecimal::add);
+            return sum(tax.values().stream());
         }
     }
 
-    /** A credit note for all of an invoice, and what of it settled that. */
-    record Credited(String invoice, BigDecimal net, BigDecimal vat, Reduced discount, BigDecimal settled) {
-        BigDecimal gross() {
-            return net.add(vat).subtract(discount == null ? ZERO : discount.amount);
+    /** What of one rate is on a credit note, and what of it is withheld for a discount. */
+    record Credit(BigDecimal net, BigDecimal vat, BigDecimal withheldNet, BigDecimal withheldVat) {}
+
+    /**
+     * A credit note: by line the quantity and its net, by rate what it comes to; and what of it settled its invoice.
+     */
+    record Credited(
+            String invoice,
+            Map<Billed, BigDecimal> quantities,
+            Map<Billed, BigDecimal> nets,
+            Map<BigDecimal, Credit> bands,
+            BigDecimal settled,
+            boolean ofReturn) {
+        BigDecimal net() {
+            return sum(bands.values().stream().map(Credit::net));
         }
+
+        BigDecimal vat() {
+            return sum(bands.values().stream().map(Credit::vat)).subtract(withheldVat());
+        }
+
+        BigDecimal withheldNet() {
+            return sum(bands.values().stream().map(Credit::withheldNet));
+        }
+
+        BigDecimal withheldVat() {
+            return sum(bands.values().stream().map(Credit::withheldVat));
+        }
+
+        BigDecimal gross() {
+            return net().add(vat()).subtract(withheldNet());
+        }
+    }
+
+    static BigDecimal sum(Stream<BigDecimal> amounts) {
+        return amounts.reduce(ZERO, BigDecimal::add);
     }
 
     /** Nothing that an invoice bills is still to leave. */
     boolean allGone(String invoice) {
-        return bills.get(invoice).slices.stream().allMatch(one -> one.left().signum() == 0);
+        return bills.get(invoice).lines.stream()
+                .allMatch(line -> line.ahead.left().signum() == 0);
     }
 
-    /** Section 16: VAT by rate in the proportion of the amount, cumulated, less what was taken of it. */
+    /** Section 16: by rate in the proportion of the amount to what is left, cumulated, less what was taken of it. */
     Reduced reduce(String invoice, String role, BigDecimal amount, boolean bearsVat) {
         var bill = bills.get(invoice);
         var one = new Reduced();
@@ -146,22 +245,40 @@ final class SecondModel {
         one.role = role;
         one.amount = amount;
         one.bearsVat = bearsVat;
-        if (bearsVat) {
-            bill.vat.forEach((rate, of) -> {
-                var taken = bill.reduced.stream()
-                        .map(before -> before.tax.getOrDefault(rate, ZERO))
-                        .reduce(ZERO, BigDecimal::add);
-                one.tax.put(
-                        rate,
-                        share(of, bill.withVat().add(amount), bill.gross)
-                                .subtract(taken)
-                                .max(ZERO));
-            });
+        var left = bill.left();
+        if (bearsVat && left.signum() > 0) {
+            var together = bill.withVat().add(amount).min(left);
+            var rest = amount;
+            for (var band : bill.bands.entrySet()) {
+                var tax = slice(band.getValue().leftVat(), together, left, taken(bill, band.getKey(), r -> r.tax))
+                        .min(rest);
+                one.tax.put(band.getKey(), tax);
+                one.base.put(band.getKey(), band.getValue().leftNet());
+                rest = rest.subtract(tax);
+            }
+            var at = bill.bands.size();
+            for (var band : bill.bands.entrySet()) {
+                var net = --at == 0
+                        ? rest
+                        : slice(band.getValue().leftNet(), together, left, taken(bill, band.getKey(), r -> r.net))
+                                .min(rest);
+                one.net.put(band.getKey(), net);
+                rest = rest.subtract(net);
+            }
         }
         bill.reduced.add(one);
         open.merge(invoice, amount.negate(), BigDecimal::add);
         post(one, 1);
         return one;
+    }
+
+    private static BigDecimal taken(
+            Bill bill, BigDecimal rate, Function<Reduced, Map<BigDecimal, BigDecimal>> amounts) {
+        return sum(bill.reduced.stream().map(one -> amounts.apply(one).getOrDefault(rate, ZERO)));
+    }
+
+    private static BigDecimal slice(BigDecimal whole, BigDecimal part, BigDecimal of, BigDecimal taken) {
+        return of.signum() == 0 ? ZERO : share(whole, part, of).subtract(taken).max(ZERO);
     }
 
     void post(Reduced one, int sign) {
@@ -177,33 +294,113 @@ final class SecondModel {
         post(one, -1);
     }
 
-    /** All of an invoice, less its discount. */
-    Credited credit(String number, String invoice) {
+    /** What a credit of so much of an invoice's lines would come to. */
+    Credited toCredit(String invoice, Map<Billed, BigDecimal> quantities, boolean ofReturn) {
         var bill = bills.get(invoice);
-        var discount = bill.reduced.stream()
-                .filter(one -> one.role.equals("sales_discounts"))
-                .findFirst()
-                .orElse(null);
-        var gross = bill.gross.subtract(discount == null ? ZERO : discount.amount);
-        var credited =
-                new Credited(invoice, bill.net, bill.gross.subtract(bill.net), discount, gross.min(open.get(invoice)));
-        bill.credited = true;
-        credits.put(number, credited);
-        post(credited, 1);
-        credit.put(number, gross.subtract(credited.settled()));
-        open.merge(invoice, credited.settled().negate(), BigDecimal::add);
-        return credited;
+        var nets = new LinkedHashMap<Billed, BigDecimal>();
+        var byRate = new TreeMap<BigDecimal, BigDecimal>();
+        quantities.forEach((line, quantity) -> {
+            var net = line.credited
+                    .add(quantity)
+                    .multiply(line.price)
+                    .setScale(2, RoundingMode.HALF_UP)
+                    .subtract(line.creditedNet)
+                    .max(ZERO)
+                    .min(line.net.subtract(line.creditedNet));
+            nets.put(line, net);
+            byRate.merge(line.rate, net, BigDecimal::add);
+        });
+        var bands = new TreeMap<BigDecimal, Credit>();
+        byRate.forEach((rate, net) -> {
+            var band = bill.bands.get(rate);
+            var all = band.creditedNet.add(net);
+            var vat = slice(all, rate, BigDecimal.valueOf(100), band.creditedVat);
+            var discount = bill.discount();
+            var base = discount == null ? ZERO : discount.base.getOrDefault(rate, ZERO);
+            var since = all.subtract(band.net.subtract(base)).max(ZERO).min(base);
+            bands.put(
+                    rate,
+                    discount == null
+                            ? new Credit(net, vat, ZERO, ZERO)
+                            : new Credit(
+                                    net,
+                                    vat,
+                                    slice(discount.net.get(rate), since, base, band.withheldNet)
+                                            .min(net),
+                                    slice(discount.tax.get(rate), since, base, band.withheldVat)
+                                            .min(vat)));
+        });
+        var credited = new Credited(invoice, quantities, nets, bands, ZERO, ofReturn);
+        return new Credited(invoice, quantities, nets, bands, credited.gross().min(open.get(invoice)), ofReturn);
     }
 
-    void post(Credited one, int sign) {
+    void credit(String number, Credited credited) {
+        credits.put(number, credited);
+        bills.get(credited.invoice()).credits.add(credited);
+        count(credited, 1);
+        credit.put(number, credited.gross().subtract(credited.settled()));
+    }
+
+    void uncredit(String number) {
+        var credited = credits.remove(number);
+        bills.get(credited.invoice()).credits.remove(credited);
+        count(credited, -1);
+        credit.remove(number);
+    }
+
+    private void count(Credited one, int sign) {
         var by = BigDecimal.valueOf(sign);
-        var tax = one.discount() == null ? ZERO : one.discount().allTax();
-        var less = one.discount() == null ? ZERO : one.discount().amount.subtract(tax);
+        one.quantities().forEach((line, quantity) -> line.credited = line.credited.add(quantity.multiply(by)));
+        one.nets().forEach((line, net) -> line.creditedNet = line.creditedNet.add(net.multiply(by)));
+        one.bands().forEach((rate, of) -> {
+            var band = bills.get(one.invoice()).bands.get(rate);
+            band.creditedNet = band.creditedNet.add(of.net().multiply(by));
+            band.creditedVat = band.creditedVat.add(of.vat().multiply(by));
+            band.withheldNet = band.withheldNet.add(of.withheldNet().multiply(by));
+            band.withheldVat = band.withheldVat.add(of.withheldVat().multiply(by));
+        });
+        open.merge(one.invoice(), one.settled().negate().multiply(by), BigDecimal::add);
         post("sales_returns", one.net().multiply(by));
-        post("sales_discounts", less.negate().multiply(by));
-        post("output_vat", one.vat().subtract(tax).multiply(by));
+        post("sales_discounts", one.withheldNet().negate().multiply(by));
+        post("output_vat", one.vat().multiply(by));
         post("receivables", one.settled().negate().multiply(by));
         post("customer_credit", one.settled().subtract(one.gross()).multiply(by));
+    }
+
+    /** Section 10: goods of a dispatch line come back, what was not billed first, then the oldest invoice's. */
+    Map<Billed, BigDecimal> comeBack(Sliced gone, BigDecimal quantity) {
+        gone.back = gone.back.add(quantity);
+        var unbilled = gone.left().min(quantity);
+        if (unbilled.signum() > 0) {
+            orders.values().stream()
+                    .flatMap(List::stream)
+                    .filter(line -> line.gone.contains(gone))
+                    .forEach(line -> line.returnedUnbilled = line.returnedUnbilled.add(unbilled));
+            var cost = gone.take(unbilled);
+            post("goods_in_inspection", cost);
+            post("goods_out", cost.negate());
+        }
+        var left = quantity.subtract(unbilled);
+        var billed = new LinkedHashMap<Billed, BigDecimal>();
+        for (var bill : bills.values()) {
+            for (var line : bill.lines) {
+                for (var source : line.sources) {
+                    var now = source.gone == gone
+                            ? source.quantity.subtract(source.back).min(left)
+                            : ZERO;
+                    if (now.signum() > 0) {
+                        var cost = slice(source.cost, source.back.add(now), source.quantity, source.backCost);
+                        source.back = source.back.add(now);
+                        source.backCost = source.backCost.add(cost);
+                        post("goods_in_inspection", cost);
+                        post("cogs", cost.negate());
+                        billed.merge(line, now, BigDecimal::add);
+                        left = left.subtract(now);
+                    }
+                }
+            }
+        }
+        return billed;
     }
 
     /** Money that went back, of a payment. */
@@ -226,6 +423,7 @@ final class SecondModel {
     }
 
     void depart(String note) {
+        var lines = new int[1];
         staged.remove(note).forEach((no, quantity) -> {
             var line = orders.get(orderOf.get(note)).get(no - 1);
             var gone = new Sliced(
@@ -233,6 +431,8 @@ final class SecondModel {
                     quantity.compareTo(onHand.get(line.item)) == 0
                             ? value.get(line.item)
                             : share(value.get(line.item), quantity, onHand.get(line.item)));
+            gone.note = note;
+            gone.lineNo = ++lines[0];
             onHand.merge(line.item, quantity.negate(), BigDecimal::add);
             value.merge(line.item, gone.amount.negate(), BigDecimal::add);
             line.dispatched = line.dispatched.add(quantity);
@@ -240,12 +440,10 @@ final class SecondModel {
             post("inventory", gone.amount.negate());
             post("goods_out", gone.amount);
             for (var bill : line.bills) {
-                var now = gone.left().min(bill.left());
+                var now = gone.left().min(bill.ahead.left());
                 if (now.signum() > 0) {
-                    var cost = gone.take(now);
-                    post("goods_out", cost.negate());
-                    post("cogs", cost);
-                    var earned = bill.take(now);
+                    source(bill, gone, now);
+                    var earned = bill.ahead.take(now);
                     post("deferred_revenue", earned);
                     post("revenue", earned.negate());
                 }
@@ -254,44 +452,49 @@ final class SecondModel {
     }
 
     void bill(String order, String invoice, Map<Integer, BigDecimal> shares) {
-        var byRate = new TreeMap<BigDecimal, BigDecimal>();
-        var slices = new ArrayList<Sliced>();
-        var net = ZERO;
+        var whole = new Bill();
         for (var share : shares.entrySet()) {
             var line = orders.get(order).get(share.getKey() - 1);
-            var bill = new Sliced(
-                    share.getValue(), share.getValue().multiply(line.price).setScale(2, RoundingMode.HALF_UP));
+            var bill = new Billed();
+            bill.no = whole.lines.size() + 1;
+            bill.price = line.price;
+            bill.rate = line.rate;
+            bill.net = share.getValue().multiply(line.price).setScale(2, RoundingMode.HALF_UP);
+            bill.ahead = new Sliced(share.getValue(), bill.net);
             for (var gone : line.gone) {
-                var now = bill.left().min(gone.left());
+                var now = bill.ahead.left().min(gone.left());
                 if (now.signum() > 0) {
-                    var cost = gone.take(now);
-                    post("goods_out", cost.negate());
-                    post("cogs", cost);
-                    bill.take(now);
+                    source(bill, gone, now);
+                    bill.ahead.take(now);
                 }
             }
-            post("revenue", bill.takenAmount.negate());
-            post("deferred_revenue", bill.takenAmount.subtract(bill.amount));
+            post("revenue", bill.ahead.takenAmount.negate());
+            post("deferred_revenue", bill.ahead.takenAmount.subtract(bill.net));
             line.bills.add(bill);
-            slices.add(bill);
-            line.billed = line.billed.add(bill.quantity);
-            byRate.merge(line.rate, bill.amount, BigDecimal::add);
-            net = net.add(bill.amount);
+            whole.lines.add(bill);
+            line.billed = line.billed.add(bill.ahead.quantity);
+            var band = whole.bands.computeIfAbsent(line.rate, rate -> new Band());
+            band.net = band.net.add(bill.net);
         }
-        var vat = byRate.entrySet().stream()
-                .map(band -> share(band.getValue(), band.getKey(), BigDecimal.valueOf(100)))
-                .reduce(ZERO, BigDecimal::add);
+        whole.bands.forEach((rate, band) -> band.vat = share(band.net, rate, BigDecimal.valueOf(100)));
+        var vat = sum(whole.bands.values().stream().map(band -> band.vat));
+        whole.gross = sum(whole.lines.stream().map(line -> line.net)).add(vat);
         post("output_vat", vat.negate());
-        post("receivables", net.add(vat));
-        open.put(invoice, net.add(vat));
-        var whole = new Bill();
-        whole.net = net;
-        whole.gross = net.add(vat);
-        whole.slices.addAll(slices);
-        byRate.forEach((rate, of) -> whole.vat.put(rate, share(of, rate, BigDecimal.valueOf(100))));
+        post("receivables", whole.gross);
+        open.put(invoice, whole.gross);
         bills.put(invoice, whole);
         invoicesOf.computeIfAbsent(order, o -> new ArrayList<>()).add(invoice);
         apply(order);
+    }
+
+    private void source(Billed bill, Sliced gone, BigDecimal quantity) {
+        var source = new Source();
+        source.gone = gone;
+        source.quantity = quantity;
+        source.cost = gone.take(quantity);
+        bill.sources.add(source);
+        post("goods_out", source.cost.negate());
+        post("cogs", source.cost);
     }
 
     void apply(String order) {

@@ -58,7 +58,7 @@ record CreditTotals(Totals totals, List<Totals.Band> discounted) {
 
     /**
      * The share of a discount that goes with a band of a credit note: a slice of it, by what is credited of the band
-     * since it was taken.
+     * since it was taken; empty where that comes to nothing.
      */
     private static Optional<Totals.Band> share(
             Invoice invoice, List<Totals.Band> before, Totals.Band band, Money credited) {
@@ -73,7 +73,8 @@ record CreditTotals(Totals totals, List<Totals.Band> discounted) {
                         slice(share, share.net(), billed, credited, sum(before, Totals.Band::taxable, zero))
                                 .min(band.taxable()),
                         slice(share, share.tax(), billed, credited, sum(before, Totals.Band::tax, zero))
-                                .min(band.tax())));
+                                .min(band.tax())))
+                .filter(share -> share.taxable().isPositive() || share.tax().isPositive());
     }
 
     private static Money slice(Reduction.Share share, Money whole, Money billed, Money credited, Money taken) {

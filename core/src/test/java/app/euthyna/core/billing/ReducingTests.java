@@ -78,10 +78,11 @@ class ReducingTests {
     }
 
     private Reducing.Standing standing(String open) {
-        return new Reducing.Standing(
-                sale.chain().invoices().get(0),
-                sale.chain().credits().stream().filter(c -> !c.reversed()).toList(),
-                eur(open));
+        return new Reducing.Standing(sale.chain().invoices().get(0), inForce(), eur(open));
+    }
+
+    private List<CreditNote> inForce() {
+        return sale.chain().credits().stream().filter(c -> !c.reversed()).toList();
     }
 
     private Decision<Effect.InvoiceReduced> write(Person who, Reduction.Kind kind, String amount, String open) {
@@ -113,7 +114,7 @@ class ReducingTests {
     private CreditNote credit(Crediting.Share... shares) {
         var credited = Crediting.credit(
                         sale.chain().invoices().get(0),
-                        sale.chain().credits(),
+                        inForce(),
                         List.of(shares),
                         eur("0.00"),
                         new Crediting.Terms(
@@ -349,6 +350,21 @@ class ReducingTests {
             assertThat(first.totals().gross().plus(rest.totals().gross()))
                     .as("what was paid")
                     .isEqualTo(eur("213.47"));
+        }
+
+        @Test
+        void isNotOnACreditThatHasNoneOfIt() {
+            var before = credit(Crediting.Share.of(1, q(8)));
+            var taken = Reducing.discount(
+                    PAYMENT,
+                    eur("71.18"),
+                    standing("72.63"),
+                    new Reducing.Grant(RECEIVABLES, TODAY, TODAY.plusDays(1), ""));
+            sale.happen(taken.get());
+            sale.happen(new Effect.CreditNoteReversed(before, invoice, List.of()));
+            assertThat(credit(Crediting.Share.of(1, q(2))).discounted())
+                    .as("less was credited than before the discount")
+                    .isEmpty();
         }
 
         @Test

@@ -124,6 +124,12 @@ class PrecedenceTests {
             Set.of("SO-1"));
 
     private static List<Case> cases() {
+        return Stream.of(ofGoodsInvoicesAndPayments(), ofDeposits(), ofWhatGivesBack())
+                .flatMap(List::stream)
+                .toList();
+    }
+
+    private static List<Case> ofGoodsInvoicesAndPayments() {
         return List.of(
                 new Case(
                         new Effect.DispatchDeparted(LEFT, List.of(), List.of(AHEAD)),
@@ -152,7 +158,11 @@ class PrecedenceTests {
                         Map.of("the allocation", settledBy(PAYMENT))),
                 new Case(
                         new Effect.PaymentReversed("PA-1", "C", eur("10.00"), SETTLES),
-                        Map.of("the payment", dated(PAYMENT), "its allocation", settledBy(PAYMENT))),
+                        Map.of("the payment", dated(PAYMENT), "its allocation", settledBy(PAYMENT))));
+    }
+
+    private static List<Case> ofDeposits() {
+        return List.of(
                 new Case(
                         new Effect.DepositReceived("DP-1", "C", "SO-1", TODAY, eur("10.00")),
                         Map.of("its order", dated(ORDER))),
@@ -167,7 +177,11 @@ class PrecedenceTests {
                         Map.of("the deposit", dated(DEPOSIT), "the order that it goes to", dated(ORDER))),
                 new Case(
                         new Effect.DepositCredited("DP-1", "SO-1", "C", eur("10.00")),
-                        Map.of("the deposit", dated(DEPOSIT), "what was unapplied since", freed(DEPOSIT))),
+                        Map.of("the deposit", dated(DEPOSIT), "what was unapplied since", freed(DEPOSIT))));
+    }
+
+    private static List<Case> ofWhatGivesBack() {
+        return List.of(
                 new Case(
                         new Effect.RefundGiven("RF-1", "C", PAYMENT, "", eur("10.00")),
                         Map.of("the payment", dated(PAYMENT), "what was set free of it since", freed(PAYMENT))),

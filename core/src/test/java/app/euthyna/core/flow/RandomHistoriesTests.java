@@ -64,48 +64,49 @@ class RandomHistoriesTests {
                 continue;
             }
             taken++;
-            var invoice = billed.get().invoice();
-            var paid = history % 3 == 0 ? with.payInFull(invoice) : eur("0.00");
-            for (var one : List.of(with, without)) {
-                one.random = new Random(seed - history);
-                for (int step = 0; step < 8; step++) {
-                    one.goods();
-                }
-            }
-            var before = with.balances();
-            var plan = Planner.plan(
-                            with.unwindContext(),
-                            with.unwindRequest(new Intent.TakeBackInvoice(invoice.number(), false), Choices.NONE))
-                    .get();
-            assertThat(plan.now()).as("all of it is possible now").isEqualTo(plan.steps());
-            plan.effects().forEach(with::happen);
-            with.applyAllDeposits();
-            with.check();
-            var expected = without.balances();
-            expected.merge(AccountRole.BANK, paid, Money::plus);
-            expected.merge(AccountRole.CUSTOMER_CREDIT, paid.negated(), Money::plus);
-            assertThat(with.balances())
-                    .as("%s: %s taken back after %s", name, invoice, with.told)
-                    .isEqualTo(expected);
-            assertThat(with.flows())
-                    .as("%s: order lines after %s", name, with.told)
-                    .isEqualTo(without.flows());
-            assertThat(Planner.plan(
-                                    with.unwindContext(),
-                                    with.unwindRequest(
-                                            new Intent.TakeBackInvoice(invoice.number(), true), Choices.NONE))
-                            .refusals())
-                    .extracting(r -> r.code())
-                    .as("nothing is taken back twice")
-                    .containsExactly("already-reversed");
-            with.billAgain(invoice);
-            assertThat(with.balances())
-                    .as("%s: rebilled after %s", name, with.told)
-                    .usingRecursiveComparison()
-                    .ignoringFields("BANK", "RECEIVABLES", "CUSTOMER_CREDIT", "DEPOSITS")
-                    .isEqualTo(before);
+            takenBackOf(history, seed, with, without, billed.get().invoice(), name);
         }
         assertThat(taken).isGreaterThan(Rounds.areAll() ? 300 : 0);
+    }
+
+    private static void takenBackOf(
+            int history, long seed, RandomHistory with, RandomHistory without, Invoice invoice, String name) {
+        var paid = history % 3 == 0 ? with.payInFull(invoice) : eur("0.00");
+        for (var one : List.of(with, without)) {
+            one.random = new Random(seed - history);
+            for (int step = 0; step < 8; step++) {
+                one.goods();
+            }
+        }
+        var before = with.balances();
+        var plan = Planner.plan(
+                        with.unwindContext(),
+                        with.unwindRequest(new Intent.TakeBackInvoice(invoice.number(), false), Choices.NONE))
+                .get();
+        assertThat(plan.now()).as("all of it is possible now").isEqualTo(plan.steps());
+        plan.effects().forEach(with::happen);
+        with.applyAllDeposits();
+        with.check();
+        var expected = without.balances();
+        expected.merge(AccountRole.BANK, paid, Money::plus);
+        expected.merge(AccountRole.CUSTOMER_CREDIT, paid.negated(), Money::plus);
+        assertThat(with.balances())
+                .as("%s: %s taken back after %s", name, invoice, with.told)
+                .isEqualTo(expected);
+        assertThat(with.flows()).as("%s: order lines after %s", name, with.told).isEqualTo(without.flows());
+        assertThat(Planner.plan(
+                                with.unwindContext(),
+                                with.unwindRequest(new Intent.TakeBackInvoice(invoice.number(), true), Choices.NONE))
+                        .refusals())
+                .extracting(r -> r.code())
+                .as("nothing is taken back twice")
+                .containsExactly("already-reversed");
+        with.billAgain(invoice);
+        assertThat(with.balances())
+                .as("%s: rebilled after %s", name, with.told)
+                .usingRecursiveComparison()
+                .ignoringFields("BANK", "RECEIVABLES", "CUSTOMER_CREDIT", "DEPOSITS")
+                .isEqualTo(before);
     }
 
     /** A dispatch that is taken back and sent off again leaves what it had left; with its invoice, too. */

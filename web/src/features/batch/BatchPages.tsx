@@ -18,6 +18,8 @@ export const BATCHES: Record<Kind, { title: string; one: string; many: string }>
   REMINDERS: { title: 'Payment reminders', one: 'reminder', many: 'reminders' },
   RETURN_REMINDERS: { title: 'Return reminders', one: 'return', many: 'returns' },
   CANCELLING: { title: 'Bulk cancellation', one: 'order', many: 'orders' },
+  UNWINDING: { title: 'Bulk unwinding', one: 'document', many: 'documents' },
+  WRITING_OFF: { title: 'Bulk write-off', one: 'invoice', many: 'invoices' },
   MATCHING: { title: 'Bank matching', one: 'entry', many: 'entries' },
 };
 

@@ -9,18 +9,22 @@ import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, Waiting } from '../../shared/ui';
 import { MailButton, PrintBar, PrintButton } from '../paper';
+import { TakeBack } from '../unwind';
 import { Allowance } from './Allowance';
 import { DisputesOf, NewDispute } from './Dispute';
 import { VatTotals } from './VatTotals';
 import { WaysOut } from './WaysOut';
 import { WriteOff } from './WriteOff';
+import { WriteOffTogether } from './WriteOffTogether';
 import { invoiceActionsQuery, invoiceQuery, invoicesQuery } from './api';
+
+const TAKEN_BACK = { kind: 'INVOICE', intent: 'take-back-invoice', one: 'invoice', many: 'invoices' } as const;
 
 export function Invoices() {
   const [open, setOpen] = useState(true);
   const [search, setSearch] = useSearchParams();
   const pastDue = search.get('pastDue') === 'true';
-  const { today } = useSession();
+  const { may, today } = useSession();
   const navigate = useGo();
   const list = useInfiniteQuery(invoicesQuery(open, undefined, pastDue));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
@@ -29,7 +33,9 @@ export function Invoices() {
     (row) => row.number,
     (row) => navigate(`/billing/invoice/${row.number}`),
   );
+  const [writesOff, setWritesOff] = useState(false);
   if (!list.data) return <Waiting query={list} />;
+  const numbers = selection.chosen.map((row) => row.number);
   return (
     <>
       <div className="page-scroll inset-top-0">
@@ -106,7 +112,21 @@ export function Invoices() {
         {rows.length === 0 && <Empty>No invoice is open.</Empty>}
         <More query={list} />
       </div>
-      <PrintBar paper="INVOICE" numbers={selection.chosen.map((row) => row.number)} />
+      <PrintBar paper="INVOICE" numbers={numbers}>
+        <button className="button" disabled={!may('BILL') || numbers.length === 0} onClick={() => setWritesOff(true)}>
+          Write off {numbers.length || ''} selected
+        </button>
+        <TakeBack of={TAKEN_BACK} numbers={numbers} at={rows[selection.at]?.number} onDone={selection.none} />
+      </PrintBar>
+      {writesOff && (
+        <WriteOffTogether
+          invoices={numbers}
+          onClose={() => {
+            setWritesOff(false);
+            selection.none();
+          }}
+        />
+      )}
     </>
   );
 }

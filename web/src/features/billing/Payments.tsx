@@ -4,57 +4,79 @@ import { Link, useParams } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash } from '../../shared/format';
-import { useCursor } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
+import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
 import { Empty, More, ProblemNote, ReasonDialog, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
+import { TakeBack } from '../unwind';
 import { WaysOut } from './WaysOut';
 import { paymentQuery, paymentsQuery } from './api';
+
+const TAKEN_BACK = { kind: 'PAYMENT', intent: 'take-back-payment', one: 'payment', many: 'payments' } as const;
 
 export function Payments() {
   const navigate = useGo();
   const list = useInfiniteQuery(paymentsQuery);
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const [at] = useCursor(rows, (row) => navigate(`/billing/payment/${row.number}`));
+  const selection = useSelection(
+    rows,
+    (row) => row.number,
+    (row) => navigate(`/billing/payment/${row.number}`),
+  );
   if (!list.data) return <Waiting query={list} />;
   return (
-    <div className="page-scroll inset-top-0">
-      <table className="rows">
-        <caption className="unseen">Payments</caption>
-        <thead>
-          <tr>
-            <th>Payment</th>
-            <th>Customer</th>
-            <th>Received</th>
-            <th>Reference</th>
-            <th className="num">Amount {currency()}</th>
-            <th className="num">On account {currency()}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row, index) => (
-            <tr key={row.number} className={`${index === at ? 'at' : ''}${row.reversed ? ' dropped' : ''}`}>
-              <td className="nowrap">
-                <Link className="mono" to={`/billing/payment/${row.number}`}>
-                  {row.number}
-                </Link>
-                {row.kind === 'DEPOSIT' && <span className="muted small"> credit of a deposit</span>}
-                {row.reversed && <span className="muted small"> bounced</span>}
-              </td>
-              <td>{row.customerName}</td>
-              <td className="nowrap">{date(row.on)}</td>
-              <td className="small breaks">{row.reference}</td>
-              <td className="num">{figure(row.amount)}</td>
-              <td className="num">{orDash(row.left)}</td>
+    <>
+      <div className="page-scroll inset-top-0">
+        <table className="rows">
+          <caption className="unseen">Payments</caption>
+          <thead>
+            <tr>
+              <SelectAll selection={selection} rows={rows} />
+              <th>Payment</th>
+              <th>Customer</th>
+              <th>Received</th>
+              <th>Reference</th>
+              <th className="num">Amount {currency()}</th>
+              <th className="num">On account {currency()}</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
-      {rows.length === 0 && <Empty>No payments yet.</Empty>}
-      <More query={list} />
-    </div>
+          </thead>
+          <tbody>
+            {rows.map((row, index) => (
+              <tr key={row.number} className={`${index === selection.at ? 'at' : ''}${row.reversed ? ' dropped' : ''}`}>
+                <SelectOne selection={selection} row={row} name={row.number} />
+                <td className="nowrap">
+                  <Link className="mono" to={`/billing/payment/${row.number}`}>
+                    {row.number}
+                  </Link>
+                  {row.kind === 'DEPOSIT' && <span className="muted small"> credit of a deposit</span>}
+                  {row.reversed && <span className="muted small"> bounced</span>}
+                </td>
+                <td>{row.customerName}</td>
+                <td className="nowrap">{date(row.on)}</td>
+                <td className="small breaks">{row.reference}</td>
+                <td className="num">{figure(row.amount)}</td>
+                <td className="num">{orDash(row.left)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {rows.length === 0 && <Empty>No payments yet.</Empty>}
+        <More query={list} />
+      </div>
+      <div className="bar">
+        <TakeBack
+          of={TAKEN_BACK}
+          numbers={selection.chosen.map((row) => row.number)}
+          at={rows[selection.at]?.number}
+          onDone={selection.none}
+        />
+        <span className="muted small">
+          <kbd>X</kbd> selects
+        </span>
+      </div>
+    </>
   );
 }
 

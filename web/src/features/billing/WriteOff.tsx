@@ -14,11 +14,16 @@ export const WRITTEN_OFF = [
   ['SMALL_DIFFERENCE', 'Small difference'],
   ['BAD_DEBT', 'Bad debt'],
 ] as const;
-type Kind = (typeof WRITTEN_OFF)[number][0];
+export type WrittenOff = (typeof WRITTEN_OFF)[number][0];
+
+export const POSTED_TO: Record<WrittenOff, string> = {
+  BAD_DEBT: 'Posted to bad debt. The VAT of the amount is claimed back where the rules of the company say so.',
+  SMALL_DIFFERENCE: 'Posted to payment differences. VAT stays as it is.',
+};
 
 /** Writes off what is open of an invoice, or a part of it. */
 export function WriteOff({ invoice, onClose }: { invoice: Schemas['InvoiceView']; onClose: () => void }) {
-  const [kind, setKind] = useState<Kind>(invoice.small ? 'SMALL_DIFFERENCE' : 'BAD_DEBT');
+  const [kind, setKind] = useState<WrittenOff>(invoice.small ? 'SMALL_DIFFERENCE' : 'BAD_DEBT');
   const [amount, setAmount] = useState(invoice.open);
   const [reason, setReason] = useState('');
   const saved = useUnsaved(reason !== '' || amount !== invoice.open);
@@ -61,11 +66,7 @@ export function WriteOff({ invoice, onClose }: { invoice: Schemas['InvoiceView']
             </output>
           </Field>
         </div>
-        <p className="muted small">
-          {kind === 'BAD_DEBT'
-            ? 'Posted to bad debt. The VAT of the amount is claimed back where the rules of the company say so.'
-            : 'Posted to payment differences. VAT stays as it is.'}
-        </p>
+        <p className="muted small">{POSTED_TO[kind]}</p>
         <Field of="write-off-reason" label="Reason" className="around-12px-0">
           <ReasonInput id="write-off-reason" value={reason} onChange={setReason} />
         </Field>

@@ -3,16 +3,18 @@ import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, Words } from '../../shared/format';
-import { useCursor } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
+import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, Waiting } from '../../shared/ui';
 import { Choice } from '../../shared/ui/fields';
+import { Attachments } from '../document';
+import { TakeBack } from '../unwind';
 import { WaysOut } from './WaysOut';
-import { WRITTEN_OFF } from './WriteOff';
+import { WRITTEN_OFF, type WrittenOff } from './WriteOff';
 import { writeOffQuery, writeOffsQuery } from './api';
 
-type Kind = (typeof WRITTEN_OFF)[number][0];
+const TAKEN_BACK = { kind: 'WRITE_OFF', intent: 'take-back-write-off', one: 'write-off', many: 'write-offs' } as const;
 
 /** What was written off, newest first; those taken back are struck through. */
 export function WriteOffs() {
@@ -20,66 +22,88 @@ export function WriteOffs() {
   const [search] = useSearchParams();
   const { today } = useSession();
   const since = search.get('thisMonth') === 'true' ? `${today.slice(0, 8)}01` : undefined;
-  const [kind, setKind] = useState<Kind | ''>('');
+  const [kind, setKind] = useState<WrittenOff | ''>('');
   const list = useInfiniteQuery(writeOffsQuery(kind === '' ? undefined : kind, since));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const [at] = useCursor(rows, (row) => navigate(`/billing/write-off/${row.number}`));
+  const selection = useSelection(
+    rows,
+    (row) => row.number,
+    (row) => navigate(`/billing/write-off/${row.number}`),
+  );
   if (!list.data) return <Waiting query={list} />;
   return (
-    <div className="page-scroll inset-top-0">
-      <div className="page-head">
-        <h1>{since ? `Written off since ${date(since)}` : 'Write-offs'}</h1>
-        <Choice
-          label="Kind"
-          className="cell-input wide-190"
-          of={[['', 'All'], ...WRITTEN_OFF]}
-          value={kind}
-          onChange={setKind}
-        />
-      </div>
-      <table className="rows">
-        <caption className="unseen">Write-offs</caption>
-        <thead>
-          <tr>
-            <th>Write-off</th>
-            <th>Customer</th>
-            <th>Invoice</th>
-            <th>Date</th>
-            <th>As</th>
-            <th>Reason</th>
-            <th>By</th>
-            <th className="num">Amount {currency()}</th>
-            <th className="num">of it VAT {currency()}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row, index) => (
-            <tr key={row.number} className={`${index === at ? 'at' : ''}${row.reversedOn ? ' dropped' : ''}`}>
-              <td className="nowrap">
-                <Link className="mono" to={`/billing/write-off/${row.number}`}>
-                  {row.number}
-                </Link>
-                {row.reversedOn && <span className="muted small"> taken back</span>}
-              </td>
-              <td>{row.customerName}</td>
-              <td>
-                <Link className="mono" to={`/billing/invoice/${row.invoice}`}>
-                  {row.invoice}
-                </Link>
-              </td>
-              <td className="nowrap">{date(row.on)}</td>
-              <td className="nowrap">{Words(row.kind)}</td>
-              <td className="breaks">{row.reason}</td>
-              <td>{row.by}</td>
-              <td className="num">{figure(row.amount)}</td>
-              <td className="num">{orDash(row.tax)}</td>
+    <>
+      <div className="page-scroll inset-top-0">
+        <div className="page-head">
+          <h1>{since ? `Written off since ${date(since)}` : 'Write-offs'}</h1>
+          <Choice
+            label="Kind"
+            className="cell-input wide-190"
+            of={[['', 'All'], ...WRITTEN_OFF]}
+            value={kind}
+            onChange={setKind}
+          />
+        </div>
+        <table className="rows">
+          <caption className="unseen">Write-offs</caption>
+          <thead>
+            <tr>
+              <SelectAll selection={selection} rows={rows} />
+              <th>Write-off</th>
+              <th>Customer</th>
+              <th>Invoice</th>
+              <th>Date</th>
+              <th>As</th>
+              <th>Reason</th>
+              <th>By</th>
+              <th className="num">Amount {currency()}</th>
+              <th className="num">of it VAT {currency()}</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
-      {rows.length === 0 && <Empty>Nothing was written off.</Empty>}
-      <More query={list} />
-    </div>
+          </thead>
+          <tbody>
+            {rows.map((row, index) => (
+              <tr
+                key={row.number}
+                className={`${index === selection.at ? 'at' : ''}${row.reversedOn ? ' dropped' : ''}`}
+              >
+                <SelectOne selection={selection} row={row} name={row.number} />
+                <td className="nowrap">
+                  <Link className="mono" to={`/billing/write-off/${row.number}`}>
+                    {row.number}
+                  </Link>
+                  {row.reversedOn && <span className="muted small"> taken back</span>}
+                </td>
+                <td>{row.customerName}</td>
+                <td>
+                  <Link className="mono" to={`/billing/invoice/${row.invoice}`}>
+                    {row.invoice}
+                  </Link>
+                </td>
+                <td className="nowrap">{date(row.on)}</td>
+                <td className="nowrap">{Words(row.kind)}</td>
+                <td className="breaks">{row.reason}</td>
+                <td>{row.by}</td>
+                <td className="num">{figure(row.amount)}</td>
+                <td className="num">{orDash(row.tax)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {rows.length === 0 && <Empty>Nothing was written off.</Empty>}
+        <More query={list} />
+      </div>
+      <div className="bar">
+        <TakeBack
+          of={TAKEN_BACK}
+          numbers={selection.chosen.map((row) => row.number)}
+          at={rows[selection.at]?.number}
+          onDone={selection.none}
+        />
+        <span className="muted small">
+          <kbd>X</kbd> selects
+        </span>
+      </div>
+    </>
   );
 }
 
@@ -115,6 +139,7 @@ export function WriteOffPage() {
               : `${currency()} ${figure(written.tax)} of it is VAT that is claimed back.`}
           </p>
         )}
+        <Attachments owner="write-offs" number={written.number} />
       </div>
       <div className="bar">
         <span className="gap" />

@@ -7,7 +7,7 @@ import { useSession } from '../../shared/session';
 import { ProblemNote } from '../../shared/ui';
 import { attachmentsQuery, type Owner } from './api';
 
-/** Files kept with an order, a return or unexpected goods: submitted here, saved from here, never shown. */
+/** Files kept with an order, a return, unexpected goods or a write-off: submitted here, saved from here, never shown. */
 export function Attachments({ owner, number }: { owner: Owner; number: string }) {
   const { may } = useSession();
   const input = useRef<HTMLInputElement>(null);

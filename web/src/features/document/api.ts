@@ -3,7 +3,7 @@ import { answer, client } from '../../shared/api/http';
 import { keyOf } from '../../shared/api/keyOf';
 
 /** What files may be kept with. */
-export type Owner = 'orders' | 'returns' | 'unexpected-goods';
+export type Owner = 'orders' | 'returns' | 'unexpected-goods' | 'write-offs';
 
 export const attachmentsQuery = (owner: Owner, number: string) =>
   queryOptions({

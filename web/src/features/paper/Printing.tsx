@@ -1,5 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { useSession } from '../../shared/session';
 import { ProblemNote, tell, tellProblem } from '../../shared/ui';
@@ -117,12 +117,13 @@ export function MailButton({ paper, number, plain }: { paper: Paper; number: str
 }
 
 /** Below a list: what is selected goes on paper as one file. */
-export function PrintBar({ paper, numbers }: { paper: Paper; numbers: string[] }) {
+export function PrintBar({ paper, numbers, children }: { paper: Paper; numbers: string[]; children?: ReactNode }) {
   return (
     <div className="bar">
       <PrintButton paper={paper} numbers={numbers}>
         {`Print ${numbers.length || ''} selected`}
       </PrintButton>
+      {children}
       <span className="muted small">
         <kbd>X</kbd> selects · one file in the sequence of the list · reprints are marked as copies
       </span>

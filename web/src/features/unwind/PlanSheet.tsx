@@ -16,14 +16,23 @@ export const WAITS: Record<string, string> = {
 };
 
 /** What a step is called. */
-export const STEP: Record<string, string> = {
+const STEP: Record<string, string> = {
   recall: 'Recall the approval request',
   'release-reservation': 'Release the reservation',
   'void-staged': 'Void the staged dispatch',
   'reverse-dispatch': 'Reverse the dispatch',
   'unallocate-payment': 'Unallocate the payment',
+  'unallocate-credit': 'Unallocate the customer credit',
   'unapply-deposit': 'Unapply the deposit',
   'reverse-invoice': 'Reverse the invoice',
+  'reverse-credit': 'Reverse the credit note',
+  'reverse-write-off': 'Reverse the write-off',
+  'reverse-inspection': 'Reverse the inspection',
+  'reverse-receipt': 'Reverse the receipt',
+  'withdraw-return': 'Withdraw the return',
+  'reverse-payment': 'Reverse the payment',
+  'reverse-deposit': 'Reverse the deposit',
+  'reverse-refund': 'Reverse the refund',
   'authorise-return': 'Authorise the return',
   'receive-goods': 'Receive the goods',
   'inspect-goods': 'Inspect the goods',
@@ -32,6 +41,9 @@ export const STEP: Record<string, string> = {
   'move-to-customer-credit': 'Move the money to customer credit',
   'cancel-quantity': 'Cancel the open quantity',
 };
+
+/** A step of a plan in words. */
+export const stepWords = (kind: string) => STEP[kind] ?? Words(kind.replaceAll('-', ' '));
 
 const COUNT = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine'];
 const counted = (count: number, what: string) => `${COUNT[count] ?? count} ${what}${count === 1 ? '' : 's'}`;
@@ -113,7 +125,7 @@ function StepRow({ step, no, later }: { step: Step; no: number; later: boolean }
     <div className={later ? 'step later' : 'step'}>
       <span className="no">{no}</span>
       <div>
-        <b>{STEP[step.kind] ?? Words(step.kind.replaceAll('-', ' '))}</b>
+        <b>{stepWords(step.kind)}</b>
         <div>{step.sentence}</div>
         <div className="muted small">
           {when} · {step.by.map((role) => WHO[role] ?? words(role)).join(' or ')} does this

@@ -6,7 +6,7 @@ import { keyOf } from '../../shared/api/keyOf';
 import { capital, date } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Doc, ReasonDialog, tell, tellProblem } from '../../shared/ui';
-import { STEP } from './PlanSheet';
+import { stepWords } from './PlanSheet';
 
 export type Undone = Schemas['UnwindingView'];
 
@@ -90,7 +90,7 @@ export function WaitingPlan({ plan }: { plan: Undone }) {
       <ol>
         {plan.steps.map((step, index) => (
           <li key={index} className={index < at ? 'done' : index === at ? 'next' : ''}>
-            {STEP[step.kind] ?? step.kind}
+            {stepWords(step.kind)}
             {index < at
               ? ', done'
               : index === at

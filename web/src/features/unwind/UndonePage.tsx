@@ -1,20 +1,19 @@
-import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
-import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { answer, client, type Schemas } from '../../shared/api/http';
 import { keyOf } from '../../shared/api/keyOf';
 import { pages } from '../../shared/api/pages';
 import { currency } from '../../shared/currency';
-import { capital, date, figure, isZero, Words } from '../../shared/format';
+import { capital, date, figure, Words } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
-import { Doc, Empty, keepReason, More, ProblemNote, ReasonInput, Tabs, Waiting } from '../../shared/ui';
+import { Doc, Empty, More, Tabs, Waiting } from '../../shared/ui';
 import { DayInput, DayRange } from '../../shared/ui/DayInput';
-import { Choice, Field, TextLine } from '../../shared/ui/fields';
-import { ReasonChoice } from '../rules';
-import { STEP } from './PlanSheet';
+import { Choice, TextLine } from '../../shared/ui/fields';
 import { WaitingPlan } from './ToDo';
+import { UndoTogether, type Alike } from './Together';
 
 const TABS = [
   { to: '/undone', label: 'Plans waiting' },
@@ -183,6 +182,14 @@ function Report() {
 
 type Row = Schemas['LeftoverRow'];
 
+const LEFTOVERS: Alike = {
+  kind: 'ORDER',
+  intent: 'cancel-rest',
+  one: 'order',
+  many: 'orders',
+  reason: 'leftover',
+};
+
 /** What nobody waits for any more: listed, filtered, selected, looked at together and given up with one reason. */
 function Leftovers() {
   const { today } = useSession();
@@ -205,12 +212,7 @@ function Leftovers() {
     (row) => row.order,
     (row) => navigate(`/orders/${row.order}`),
   );
-  const preview = useMutation({
-    mutationFn: () =>
-      answer(
-        client.POST('/api/unwind/leftovers/previews', { body: { orders: selection.chosen.map((row) => row.order) } }),
-      ),
-  });
+  const [asking, setAsking] = useState(false);
   const set = (key: string, value: string | undefined) => {
     const next = new URLSearchParams(search);
     if (value) next.set(key, value);
@@ -293,7 +295,7 @@ function Leftovers() {
       <More query={query} />
       {selection.chosen.length > 0 && (
         <div className="bar" style={{ position: 'sticky', bottom: -24, margin: '12px -22px -24px' }}>
-          <button className="button first" disabled={preview.isPending} onClick={() => preview.mutate()}>
+          <button className="button first" onClick={() => setAsking(true)}>
             Preview cancelling {selection.chosen.length === 1 ? 'it' : `these ${selection.chosen.length}`} cancels
           </button>
           <button className="plain" onClick={selection.none}>
@@ -301,93 +303,16 @@ function Leftovers() {
           </button>
         </div>
       )}
-      <ProblemNote problem={preview.error} />
-      {preview.data && <Together of={preview.data} onClose={() => preview.reset()} />}
-    </>
-  );
-}
-
-function Together({ of, onClose }: { of: Schemas['GivenUpView']; onClose: () => void }) {
-  const section = useRef<HTMLElement>(null);
-  useEffect(() => section.current?.scrollIntoView({ block: 'start' }), [of]);
-  const [reasonCode, setReasonCode] = useState('leftover');
-  const [text, setText] = useState('');
-  const navigate = useGo();
-  const reasons = useQuery({
-    queryKey: keyOf('unwind', 'reasons'),
-    queryFn: () => answer(client.GET('/api/unwind/reasons')),
-  });
-  const possible = of.orders.filter((order) => order.fingerprint);
-  const refused = of.orders.filter((order) => !order.fingerprint);
-  const carryOut = useMutation({
-    mutationFn: () =>
-      answer(
-        client.POST('/api/unwind/leftovers/cancellations', {
-          body: {
-            orders: possible.map((order) => ({ order: order.order, fingerprint: order.fingerprint ?? '' })),
-            reasonCode,
-            reason: text.trim() || reasons.data?.find((one) => one.code === reasonCode)?.words || reasonCode,
-          },
-          ...once(),
-        }),
-      ),
-    onSuccess: (batch) => {
-      keepReason(text.trim());
-      navigate(`/batches/${batch.id}`);
-    },
-  });
-  return (
-    <section ref={section} className="together" aria-label="Preview">
-      <div className="page-head">
-        <h1>
-          {currency()} {figure(of.total)} net would be cancelled on {possible.length}{' '}
-          {possible.length === 1 ? 'order' : 'orders'}
-          {refused.length > 0 && `; ${refused.length} cannot be cancelled`}
-        </h1>
-        <button className="plain" onClick={onClose}>
-          Close
-        </button>
-      </div>
-      <table className="rows inset">
-        <caption className="unseen">Orders to cancel</caption>
-        <tbody>
-          {of.orders.map((order) => (
-            <tr key={order.order}>
-              <td>
-                <Doc kind="ORDER" number={order.order} />
-              </td>
-              <td className={order.why ? 'error' : 'muted'}>
-                {order.why ??
-                  order.steps
-                    .map((step) => STEP[step] ?? step)
-                    .join(', ')
-                    .toLowerCase()}
-              </td>
-              <td className="num">{isZero(order.amount) ? '–' : figure(order.amount)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <div className="fields columns-240px-1fr-auto aligned-end above-10">
-        <ReasonChoice
-          id="why-code"
-          label="Reason for all orders"
-          value={reasonCode}
-          of={reasons.data ?? []}
-          onChange={setReasonCode}
+      {asking && (
+        <UndoTogether
+          of={LEFTOVERS}
+          numbers={selection.chosen.map((row) => row.order)}
+          onClose={() => {
+            setAsking(false);
+            selection.none();
+          }}
         />
-        <Field of="why" label="Remark">
-          <ReasonInput id="why" value={text} onChange={setText} />
-        </Field>
-        <button
-          className="button first"
-          disabled={possible.length === 0 || carryOut.isPending}
-          onClick={() => carryOut.mutate()}
-        >
-          Cancel the rest of {possible.length} {possible.length === 1 ? 'order' : 'orders'}
-        </button>
-      </div>
-      <ProblemNote problem={carryOut.error} />
-    </section>
+      )}
+    </>
   );
 }

@@ -294,6 +294,19 @@ class DecisionTests extends OnDecisions {
             assertThat(open(held)).containsExactly("credit-limit");
         }
 
+        /** What was ordered of a season is summed for them once, not for each. */
+        @Test
+        void fromTheSameQuotaAndManyHeldOrdersAreLookedAtTogether() {
+            clerksMayOrder(10);
+            terms(",\"creditLimit\":10");
+            var held = List.of(submit("PLUM-17", 6), submit("KITE-4", 6), submit("SAGE-98", 6));
+            var sums = Statements.of(() -> clerksMayOrder(5)).stream()
+                    .filter(sql -> sql.contains("cancellation_line") && sql.contains("ordered_on between"))
+                    .toList();
+            assertThat(sums).as("once for them, once for the answer").hasSize(2);
+            held.forEach(order -> assertThat(open(order)).containsExactly("credit-limit", "quota"));
+        }
+
         /** Invoices from before the company's start are uses of a PO number, for orders that wait already too. */
         @Test
         void fromTheSamePoNumberBeforeTheStartAndAHeldOrderShowsIt() {

@@ -89,7 +89,7 @@ class RolesTests extends OnServer {
             "POST /api/imports",
             "POST /api/imports/past-invoices",
             "POST /api/imports/stock",
-            "POST /api/{owner:orders|returns|unexpected-goods}/{number}/attachments",
+            "POST /api/{owner:orders|returns|unexpected-goods|write-offs}/{number}/attachments",
             "POST /api/bank-statements");
 
     @Test

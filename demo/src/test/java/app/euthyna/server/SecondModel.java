@@ -160,7 +160,7 @@ final class SecondModel {
         BigDecimal backCost = ZERO;
     }
 
-    /** One rate of VAT of an invoice: billed; credited; what of the credits was not given back for a discount. */
+    /** One rate of VAT of an invoice: billed; credited; what of the credits was withheld for a discount. */
     static final class Band {
         BigDecimal net = ZERO;
         BigDecimal vat = ZERO;

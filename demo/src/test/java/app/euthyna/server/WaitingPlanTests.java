@@ -188,24 +188,25 @@ class WaitingPlanTests extends OnUnwinding {
             var paid = cleared(2);
             receivables.post("/api/deposits", "{\"order\":\"%s\",\"amount\":5}".formatted(paid));
             var preview = controller.post(
-                    "/api/unwind/leftovers/previews",
-                    "{\"orders\":[\"%s\",\"%s\",\"%s\"]}".formatted(first, second, paid));
+                    "/api/unwind/together/previews",
+                    "{\"kind\":\"ORDER\",\"intent\":\"cancel-rest\",\"numbers\":[\"%s\",\"%s\",\"%s\"]}"
+                            .formatted(first, second, paid));
             assertThat(List.of(preview.text("total"), preview.text("possible"))).containsExactly("70.00", "2");
-            assertThat(preview.body().get("orders").get(2).get("code").asString())
+            assertThat(preview.body().get("documents").get(2).get("code").asString())
                     .isEqualTo("deposit-attached");
             staged(second);
             var orders = new ArrayList<String>();
-            preview.body().get("orders").forEach(o -> {
+            preview.body().get("documents").forEach(o -> {
                 if (!o.get("fingerprint").isNull()) {
-                    orders.add("{\"order\":\"%s\",\"fingerprint\":\"%s\"}"
+                    orders.add("{\"number\":\"%s\",\"fingerprint\":\"%s\"}"
                             .formatted(
-                                    o.get("order").asString(),
+                                    o.get("number").asString(),
                                     o.get("fingerprint").asString()));
                 }
             });
             var log = controller.post(
-                    "/api/unwind/leftovers/cancellations",
-                    "{\"orders\":[%s],\"reasonCode\":\"leftover\",\"reason\":\"nobody waits\"}"
+                    "/api/unwind/together/executions",
+                    "{\"kind\":\"ORDER\",\"intent\":\"cancel-rest\",\"documents\":[%s],\"reasonCode\":\"leftover\",\"reason\":\"nobody waits\"}"
                             .formatted(String.join(",", orders)));
             var told = new ArrayList<String>();
             log.body()

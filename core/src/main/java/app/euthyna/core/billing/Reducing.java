@@ -18,6 +18,7 @@ import app.euthyna.core.shared.Vat;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -84,6 +85,13 @@ public final class Reducing {
             Money smallDifference, boolean relief, RoleLimits badDebt, Map<String, Money> byPerson, Money ofInvoice) {
         public Bounds {
             byPerson = Map.copyOf(byPerson);
+        }
+
+        /** The same after a person has written off so much more for the customer, of another invoice. */
+        public Bounds after(Person person, Money amount) {
+            var more = new HashMap<>(byPerson);
+            more.merge(person.username(), amount, Money::plus);
+            return new Bounds(smallDifference, relief, badDebt, more, ofInvoice);
         }
     }
 

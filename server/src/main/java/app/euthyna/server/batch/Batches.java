@@ -86,7 +86,9 @@ public class Batches {
         REMINDERS,
         RETURN_REMINDERS,
         MATCHING,
-        CANCELLING;
+        CANCELLING,
+        UNWINDING,
+        WRITING_OFF;
 
         /** Who reads what became of it: of goods everybody of the business, of prices and money whoever reads those. */
         Set<Role> readers() {

@@ -2,6 +2,9 @@ package app.euthyna.server.billing;
 
 import app.euthyna.core.flow.Reduction;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.core.shared.Money;
+import app.euthyna.server.batch.Batches;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Pages;
@@ -10,6 +13,8 @@ import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
@@ -31,9 +36,12 @@ class WriteOffController {
     private final WriteOffs writeOffs;
     private final ReductionQueries queries;
     private final Commands commands;
+    private final Batches batches;
     private final Company company;
 
-    WriteOffController(WriteOffs writeOffs, ReductionQueries queries, Commands commands, Company company) {
+    WriteOffController(
+            WriteOffs writeOffs, ReductionQueries queries, Commands commands, Batches batches, Company company) {
+        this.batches = batches;
         this.writeOffs = writeOffs;
         this.queries = queries;
         this.commands = commands;
@@ -93,6 +101,87 @@ class WriteOffController {
                         request.version(),
                         request.kind().core(),
                         company.given("amount", request.amount()))));
+    }
+
+    record WriteOffTogether(
+            @NotNull Kind kind, @NotEmpty @Size(max = 500) List<@NotBlank String> invoices) {}
+
+    /**
+     * What of an invoice would be written off.
+     *
+     * @param amount all that is open
+     * @param why it can't be; null where it can
+     */
+    record ToWriteOff(
+            String invoice,
+            String customer,
+            long version,
+            BigDecimal amount,
+            @Nullable String code,
+            @Nullable String why) {}
+
+    record ToWriteOffTogether(BigDecimal total, int possible, List<ToWriteOff> invoices) {}
+
+    /** What writing off all that is open of these would come to, one after the other. A question: it keeps nothing. */
+    @Permissions.Bill
+    @PostMapping("/batches/write-offs/previews")
+    ToWriteOffTogether preview(@Valid @RequestBody WriteOffTogether request) {
+        var looked = writeOffs.look(
+                commands.context().because("no reason given yet"),
+                request.invoices(),
+                request.kind().core());
+        var possible = looked.stream().filter(one -> one.refusals().isEmpty()).toList();
+        return new ToWriteOffTogether(
+                possible.stream()
+                        .map(WriteOffs.Looked::amount)
+                        .reduce(Money.zero(company.currency()), Money::plus)
+                        .amount(),
+                possible.size(),
+                looked.stream()
+                        .map(one -> new ToWriteOff(
+                                one.invoice(),
+                                one.customer(),
+                                one.version(),
+                                one.amount().amount(),
+                                one.refusals().isEmpty()
+                                        ? null
+                                        : one.refusals().get(0).code(),
+                                one.refusals().isEmpty()
+                                        ? null
+                                        : one.refusals().get(0).sentence()))
+                        .toList());
+    }
+
+    /** @param amount what was looked at: all that was open */
+    record PlannedWriteOff(
+            @NotBlank String invoice,
+            @NotNull Long version,
+            @NotNull BigDecimal amount) {}
+
+    record WriteOffsIn(
+            @NotNull Kind kind,
+            @NotEmpty @Size(max = 500) List<@Valid PlannedWriteOff> invoices,
+            @NotBlank @Size(max = 2000) String reason) {}
+
+    /** Writes off each, in a transaction of its own; the batch is the log. */
+    @Permissions.Bill
+    @PostMapping("/batches/write-offs")
+    Batches.BatchView together(@Valid @RequestBody WriteOffsIn request, HttpServletRequest http) {
+        return batches.run(
+                http,
+                request,
+                context -> context.because(request.reason()),
+                Batches.Kind.WRITING_OFF,
+                () -> request.invoices().stream()
+                        .map(one -> new Batches.Asked(
+                                DocumentKind.INVOICE,
+                                one.invoice(),
+                                new WriteOffWork.Asked(
+                                        one.invoice(),
+                                        one.version(),
+                                        request.kind().core(),
+                                        one.amount())))
+                        .toList());
     }
 
     @GetMapping("/write-offs/{number}")

@@ -6,6 +6,7 @@ import app.euthyna.core.flow.Chain;
 import app.euthyna.core.flow.Reduction;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Refusal;
 import app.euthyna.core.shared.RoleLimits;
 import app.euthyna.server.flow.DocumentChains;
 import app.euthyna.server.masterdata.CompanyRulesStore;
@@ -60,6 +61,42 @@ public class WriteOffs {
                 bounds(standing.invoice().customer(), invoice)));
         writer.write(context, List.of(written));
         return written.reduction().document().number();
+    }
+
+    /**
+     * What of an invoice would be written off with others of a list, or why it can't be.
+     *
+     * @param amount all that is open
+     * @param refusals empty where it can
+     */
+    public record Looked(String invoice, String customer, long version, Money amount, List<Refusal> refusals) {
+        public Looked {
+            refusals = List.copyOf(refusals);
+        }
+    }
+
+    /** What writing off all that is open of each of these would come to, one after the other. Nothing is written. */
+    @Transactional(readOnly = true)
+    public List<Looked> look(CommandContext context, Collection<String> invoices, Reduction.Kind kind) {
+        var written = new HashMap<String, Money>();
+        return invoices.stream()
+                .distinct()
+                .map(invoice -> {
+                    var standing = standing(documents.of(DocumentKind.INVOICE, invoice), invoice);
+                    var customer = standing.invoice().customer();
+                    var bounds = bounds(customer, invoice)
+                            .after(context.person(), written.getOrDefault(customer, Money.zero(company.currency())));
+                    var decision = Reducing.writeOff(
+                            context.person(),
+                            new Reducing.WriteOff("", kind, standing.open(), context.date(), context.reason()),
+                            standing,
+                            bounds);
+                    if (!decision.isRefused()) {
+                        written.merge(customer, standing.open(), Money::plus);
+                    }
+                    return new Looked(invoice, customer, versionOf(invoice), standing.open(), decision.refusals());
+                })
+                .toList();
     }
 
     /** The version of an invoice, for whoever writes it off. */

@@ -2,10 +2,12 @@ package app.euthyna.server.check;
 
 import app.euthyna.core.check.Quota;
 import app.euthyna.core.order.Order;
+import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.server.masterdata.Customer;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Many;
+import app.euthyna.server.platform.TransactionCache;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Set;
@@ -16,8 +18,15 @@ import org.springframework.stereotype.Component;
 @Component
 public class QuotaStore {
 
+    /** What orders in these states want counts. */
+    private static final Set<OrderState> COUNTED =
+            Set.of(OrderState.CLEARED, OrderState.COMPLETED, OrderState.CLOSED_SHORT);
+
     private final RecheckQueries queries;
     private final Ids ids;
+
+    /** Many orders that are looked at together ask for the same sums. */
+    private final TransactionCache<Use, Quantity> uses = TransactionCache.readThrough();
 
     QuotaStore(RecheckQueries queries, Ids ids) {
         this.queries = queries;
@@ -33,7 +42,7 @@ public class QuotaStore {
         return items.isEmpty()
                 ? List.of()
                 : queries.quotas(Many.names(items), on, customer.code(), customer.region(), order.author()).stream()
-                        .map(row -> quota(row, order.number()))
+                        .map(row -> quota(row, COUNTED.contains(order.state()) ? order.number() : ""))
                         .toList();
     }
 
@@ -56,17 +65,25 @@ public class QuotaStore {
                 row.from(),
                 row.to(),
                 new Quantity(row.quantity()),
-                used(row.item(), scope, row.scopeKey(), row.from(), row.to(), beside));
+                uses.get(new Use(row.item(), scope, row.scopeKey(), row.from(), row.to(), beside), this::used));
     }
 
+    /** What is summed over the orders of a season but one. */
+    private record Use(String item, Quota.Scope scope, String key, LocalDate from, LocalDate to, String beside) {}
+
     /** Ordered less cancelled, of orders that are cleared or were. */
-    private Quantity used(String item, Quota.Scope scope, String key, LocalDate from, LocalDate to, String beside) {
+    private Quantity used(Use of) {
         return new Quantity(
-                switch (scope) {
-                    case CUSTOMER -> queries.usedByCustomer(key, item, from, to, beside);
-                    case REGION -> queries.usedByRegion(key, item, from, to, beside);
-                    case SELLER -> queries.usedBySeller(key, item, from, to, beside);
+                switch (of.scope()) {
+                    case CUSTOMER -> queries.usedByCustomer(of.key(), of.item(), of.from(), of.to(), of.beside());
+                    case REGION -> queries.usedByRegion(of.key(), of.item(), of.from(), of.to(), of.beside());
+                    case SELLER -> queries.usedBySeller(of.key(), of.item(), of.from(), of.to(), of.beside());
                 });
+    }
+
+    /** Something happened in this transaction that may have used more or less. */
+    void forgetUses() {
+        uses.takeAll();
     }
 
     /** Sets what someone may have of an item in a season; nothing takes the quota away. */

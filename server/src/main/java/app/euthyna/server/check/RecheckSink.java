@@ -79,6 +79,11 @@ class RecheckSink implements EffectSink {
         this.ids = ids;
     }
 
+    @Override
+    public void store(CommandContext context, Effect effect) {
+        quotas.forgetUses();
+    }
+
     /** Whoever else may see other figures now, or may go: their customers are put into the queue. */
     @Override
     public void settle(CommandContext context, List<Effect> all) {

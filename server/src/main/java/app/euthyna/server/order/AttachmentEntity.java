@@ -21,4 +21,5 @@ public class AttachmentEntity {
     Instant attachedAt;
     Long returnId;
     Long unexpectedId;
+    Long paymentId;
 }

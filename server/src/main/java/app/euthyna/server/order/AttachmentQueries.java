@@ -34,4 +34,7 @@ interface AttachmentQueries {
 
     @HQL("select a from AttachmentEntity a where a.unexpectedId = :owner order by a.id")
     List<AttachmentEntity> ofUnexpectedGoods(Long owner);
+
+    @HQL("select a from AttachmentEntity a where a.paymentId = :owner order by a.id")
+    List<AttachmentEntity> ofPayment(Long owner);
 }

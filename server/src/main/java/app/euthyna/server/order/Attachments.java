@@ -37,11 +37,11 @@ import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.multipart.MultipartFile;
 
 /**
- * Files kept with an order, a return or unexpected goods. What they are is read from their first bytes; they are handed
- * out to be saved, never to be shown or run.
+ * Files kept with an order, a return, unexpected goods or a write-off. What they are is read from their first bytes;
+ * they are handed out to be saved, never to be shown or run.
  */
 @RestController
-@RequestMapping("/api/{owner:orders|returns|unexpected-goods}/{number}/attachments")
+@RequestMapping("/api/{owner:orders|returns|unexpected-goods|write-offs}/{number}/attachments")
 class Attachments {
 
     static final int LARGEST = 5 * 1024 * 1024;
@@ -86,7 +86,8 @@ class Attachments {
     private enum Owner {
         ORDERS(DocumentKind.ORDER),
         RETURNS(DocumentKind.RETURN),
-        UNEXPECTED_GOODS(DocumentKind.UNEXPECTED_GOODS);
+        UNEXPECTED_GOODS(DocumentKind.UNEXPECTED_GOODS),
+        WRITE_OFFS(DocumentKind.WRITE_OFF);
 
         private final DocumentKind kind;
 
@@ -104,6 +105,7 @@ class Attachments {
             case ORDERS -> ids.order(number);
             case RETURNS -> ids.goodsReturn(number);
             case UNEXPECTED_GOODS -> ids.unexpectedGoods(number);
+            case WRITE_OFFS -> ids.writeOff(number);
         };
     }
 
@@ -111,7 +113,7 @@ class Attachments {
     private void note(CommandContext context, Owner owner, String number, String sentence) {
         var orders = switch (owner) {
             case ORDERS -> List.of(number);
-            case RETURNS -> documentOrders.of(DocumentKind.RETURN, number);
+            case RETURNS, WRITE_OFFS -> documentOrders.of(owner.kind, number);
             case UNEXPECTED_GOODS -> List.<String>of();
         };
         history.note(context, orders, owner.kind, number, "attached", sentence);
@@ -128,6 +130,7 @@ class Attachments {
             case ORDERS -> queries.ofOrder(id);
             case RETURNS -> queries.ofReturn(id);
             case UNEXPECTED_GOODS -> queries.ofUnexpectedGoods(id);
+            case WRITE_OFFS -> queries.ofPayment(id);
         };
         return new AttachmentList(kept.stream()
                 .map(one -> new AttachmentView(
@@ -162,6 +165,7 @@ class Attachments {
                 case ORDERS -> attachment.orderId = id(of, number);
                 case RETURNS -> attachment.returnId = id(of, number);
                 case UNEXPECTED_GOODS -> attachment.unexpectedId = id(of, number);
+                case WRITE_OFFS -> attachment.paymentId = id(of, number);
             }
             attachment.name = name;
             attachment.mediaType = type;

@@ -38,6 +38,9 @@ interface IdQueries {
     @HQL("select p.id from PaymentEntity p where p.number = :number")
     Optional<Long> payment(String number);
 
+    @HQL("select p.id from PaymentEntity p where p.number = :number and p.kind = 'WRITE_OFF'")
+    Optional<Long> writeOff(String number);
+
     @HQL("select g.id from ReturnEntity g where g.number = :number")
     Optional<Long> goodsReturn(String number);
 

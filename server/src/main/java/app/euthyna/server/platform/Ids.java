@@ -58,6 +58,10 @@ public class Ids {
         return one("payment", number, queries::payment);
     }
 
+    public long writeOff(String number) {
+        return one("write-off", number, queries::writeOff);
+    }
+
     public long goodsReturn(String number) {
         return one("return", number, queries::goodsReturn);
     }

@@ -107,6 +107,7 @@ public final class Reading implements HandlerInterceptor {
             Rule.of("/api/papers/{paper}", BUSINESS),
             Rule.of("/api/find", ALL),
             Rule.of("/api/orders/{number}/attachments/**", SELLING),
+            Rule.of("/api/write-offs/{number}/attachments/**", SELLING),
             Rule.of("/api/{owner}/{number}/attachments/**", BUSINESS),
             // selling prices, values, money
             Rule.of("/api/orders/**", SELLING),

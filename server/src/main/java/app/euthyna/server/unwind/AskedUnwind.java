@@ -102,7 +102,7 @@ public record AskedUnwind(
                 restockingPercent == null ? reason.feePercent(rules.unwind().restockingPercent()) : restockingPercent;
         if (percent.signum() < 0 || percent.compareTo(BigDecimal.valueOf(100)) > 0) {
             throw new RefusedException(
-                    CommonRefusal.Incomplete.of("restockingPercent", "a a percentage between 0 and 100"));
+                    CommonRefusal.Incomplete.of("restockingPercent", "a percentage between 0 and 100"));
         }
         return new Choices(to, percent, reason.freight());
     }

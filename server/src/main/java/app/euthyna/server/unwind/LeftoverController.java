@@ -1,48 +1,32 @@
 package app.euthyna.server.unwind;
 
 import app.euthyna.core.shared.Dating;
-import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Money;
-import app.euthyna.server.batch.Batches;
 import app.euthyna.server.masterdata.Likes;
-import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Pages;
-import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
-import jakarta.servlet.http.HttpServletRequest;
-import jakarta.validation.Valid;
-import jakarta.validation.constraints.NotBlank;
-import jakarta.validation.constraints.NotEmpty;
-import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Locale;
 import org.springframework.web.bind.annotation.GetMapping;
-import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Cancelling the rest of many orders at once, and what was undone over a time. */
+/** Orders with a rest that nobody waits for any more, and what was undone over a time. */
 @RestController
 @RequestMapping("/api/unwind")
 class LeftoverController {
 
     private final UnwindService unwind;
-    private final Commands commands;
-    private final Batches batches;
     private final Company company;
     private final UnwindQueries queries;
 
-    LeftoverController(
-            UnwindService unwind, Commands commands, Batches batches, Company company, UnwindQueries queries) {
+    LeftoverController(UnwindService unwind, Company company, UnwindQueries queries) {
         this.unwind = unwind;
-        this.commands = commands;
-        this.batches = batches;
         this.company = company;
         this.queries = queries;
     }
@@ -59,31 +43,6 @@ class LeftoverController {
             BigDecimal openGross) {}
 
     record LeftoverPage(List<LeftoverRow> rows, @Nullable String next) {}
-
-    record LeftoverOrders(@NotEmpty @Size(max = 1000) List<@NotBlank String> orders) {}
-
-    /**
-     * What would become of an order.
-     *
-     * @param amount net that would be given up
-     * @param why it can't be; null where it can
-     */
-    record GivenUp(
-            String order,
-            BigDecimal amount,
-            List<String> steps,
-            @Nullable String code,
-            @Nullable String why,
-            @Nullable String fingerprint) {}
-
-    record GivenUpView(BigDecimal total, int possible, List<GivenUp> orders) {}
-
-    record PlannedOrder(@NotBlank String order, @NotBlank String fingerprint) {}
-
-    record Together(
-            @NotEmpty @Size(max = 1000) List<@Valid PlannedOrder> orders,
-            @NotBlank @Size(max = 60) String reasonCode,
-            @NotBlank @Size(max = 2000) String reason) {}
 
     record UndoneRow(String key, String words, long count, BigDecimal amount) {}
 
@@ -127,65 +86,6 @@ class LeftoverController {
                         .toList(),
                 page.next());
     }
-
-    /** What cancelling the rest of these would give up, one by one and together. A question: it keeps nothing. */
-    @Permissions.Decide
-    @PostMapping("/leftovers/previews")
-    GivenUpView preview(@Valid @RequestBody LeftoverOrders request) {
-        var context = commands.context().because("no reason given yet");
-        var orders = request.orders().stream()
-                .distinct()
-                .map(order -> {
-                    var asked = AskedUnwind.of(DocumentKind.ORDER, order, "cancel-rest");
-                    var planned = unwind.plan(context, asked);
-                    return planned.isRefused()
-                            ? new GivenUp(
-                                    order,
-                                    BigDecimal.ZERO,
-                                    List.of(),
-                                    planned.refusals().get(0).code(),
-                                    planned.refusals().get(0).sentence(),
-                                    null)
-                            : new GivenUp(
-                                    order,
-                                    planned.get().value().amount(),
-                                    planned.get().steps().stream()
-                                            .map(step -> step.kind().code())
-                                            .toList(),
-                                    null,
-                                    null,
-                                    unwind.fingerprintOf(context, asked, "leftover"));
-                })
-                .toList();
-        var total =
-                orders.stream().map(o -> company.money(o.amount())).reduce(Money.zero(company.currency()), Money::plus);
-        return new GivenUpView(
-                total.amount(),
-                (int) orders.stream().filter(o -> o.fingerprint() != null).count(),
-                orders);
-    }
-
-    /** Cancels the rest of each, in a transaction of its own; the batch is the log. */
-    @Permissions.Decide
-    @PostMapping("/leftovers/cancellations")
-    Batches.BatchView together(@Valid @RequestBody Together request, HttpServletRequest http) {
-        var begun = commands.run(
-                http,
-                request,
-                Begun.class,
-                context -> new Begun(batches.begin(
-                        context.because(request.reason()),
-                        Batches.Kind.CANCELLING,
-                        request.orders().stream()
-                                .map(o -> new Batches.Asked(
-                                        DocumentKind.ORDER,
-                                        o.order(),
-                                        new UnwindWork.Request(o.order(), o.fingerprint(), request.reasonCode())))
-                                .toList())));
-        return batches.carryOut(begun.batch());
-    }
-
-    record Begun(long batch) {}
 
     /**
      * What was undone between two days, abandoned plans left out, the most valuable first.

@@ -8,22 +8,22 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Records;
 import org.springframework.stereotype.Component;
 
-/** Cancels the rest of an order as one of many. */
+/** Takes a document back as one of many. */
 @Component
-class UnwindWork implements BatchWork {
+class UnwindingWork implements BatchWork {
 
     private final UnwindService unwind;
 
-    UnwindWork(UnwindService unwind) {
+    UnwindingWork(UnwindService unwind) {
         this.unwind = unwind;
     }
 
-    /** An order as it was looked at. */
-    record Request(String order, String fingerprint, String reasonCode) {}
+    /** A document as it was looked at. */
+    record Request(DocumentKind kind, String number, String intent, String fingerprint, String reasonCode) {}
 
     @Override
     public Batches.Kind kind() {
-        return Batches.Kind.CANCELLING;
+        return Batches.Kind.UNWINDING;
     }
 
     @Override
@@ -31,11 +31,15 @@ class UnwindWork implements BatchWork {
         var asked = Records.read(request, Request.class);
         var done = unwind.carryOut(
                 context,
-                AskedUnwind.of(DocumentKind.ORDER, asked.order(), "cancel-rest"),
+                AskedUnwind.of(asked.kind(), asked.number(), asked.intent()),
                 asked.reasonCode(),
                 asked.fingerprint());
         return new Done(
-                DocumentRef.order(asked.order()),
-                "%s net cancelled".formatted(done.plan().value()));
+                new DocumentRef(asked.kind(), asked.number()),
+                "%s taken back".formatted(done.plan().value())
+                        + done.plan()
+                                .waitsAt()
+                                .map(step -> "; waits: " + step.sentence())
+                                .orElse(""));
     }
 }

@@ -1,0 +1,146 @@
+import { screen, waitFor, within } from '@testing-library/react';
+import { describe, expect, it } from 'vitest';
+import { show, signedIn } from '../../test/page';
+import { answers } from '../../test/server';
+import { Invoices } from './Invoices';
+import { WriteOffs } from './WriteOffs';
+
+const writeOff = (number: string, reversedOn: string | null = null) => ({
+  number,
+  kind: 'SMALL_DIFFERENCE',
+  customer: 'C',
+  customerName: 'Customer',
+  invoice: '2026-00001',
+  on: '2026-02-01',
+  amount: '0.40',
+  tax: '0.00',
+  reason: 'bank charge',
+  by: 'receivables',
+  reversedOn,
+});
+
+const invoice = (number: string, open: string) => ({
+  number,
+  customer: 'C',
+  customerName: 'Customer',
+  on: '2026-02-01',
+  dueOn: '2026-03-03',
+  state: 'PART_PAID',
+  gross: '121.00',
+  open,
+  disputed: false,
+});
+
+const batch = (kind: string) => ({
+  id: 5,
+  kind,
+  at: '2026-03-02T10:00:00Z',
+  by: 'controller',
+  reason: 'r',
+  waiting: 0,
+  done: 1,
+  refused: 0,
+  entries: [],
+  next: null,
+});
+
+function lists() {
+  signedIn('controller', ['BILL', 'PROPOSE']);
+  answers('get', '/api/write-offs', { rows: [writeOff('W-1'), writeOff('W-2'), writeOff('W-3')], next: null });
+  answers('get', '/api/invoices', {
+    rows: [invoice('2026-00001', '0.40'), invoice('2026-00002', '60.50')],
+    next: null,
+  });
+  answers('get', '/api/unwind/reasons', [
+    { code: 'entered-in-error', words: 'Entered in error' },
+    { code: 'other', words: 'Other' },
+  ]);
+}
+
+describe('documents of a list', () => {
+  it('are taken back together: seen before, only those that can be, with one reason', async () => {
+    lists();
+    const looked = answers('post', '/api/unwind/together/previews', {
+      total: '0.40',
+      possible: 1,
+      documents: [
+        { number: 'W-1', amount: '0.40', steps: ['reverse-write-off'], code: null, why: null, fingerprint: 'f1' },
+        {
+          number: 'W-2',
+          amount: '0.00',
+          steps: [],
+          code: 'already-reversed',
+          why: 'Already taken back.',
+          fingerprint: null,
+        },
+      ],
+    });
+    const sent = answers('post', '/api/unwind/together/executions', batch('UNWINDING'));
+    answers('get', '/api/batches/5', batch('UNWINDING'));
+    const { user } = show(<WriteOffs />);
+    await screen.findByText('W-1');
+    await user.keyboard('xjxu');
+    const dialog = await screen.findByRole('dialog');
+    expect(await within(dialog).findByText(/0.40 would be taken back on one write-off/)).toBeInTheDocument();
+    expect(within(dialog).getByText('Already taken back.')).toBeInTheDocument();
+    expect(looked[0]?.body).toEqual({ kind: 'WRITE_OFF', intent: 'take-back-write-off', numbers: ['W-1', 'W-2'] });
+    await user.type(within(dialog).getByLabelText('Remark'), 'paid after all{Enter}');
+    await waitFor(() => expect(sent).toHaveLength(1));
+    expect(sent[0]?.body).toEqual({
+      kind: 'WRITE_OFF',
+      intent: 'take-back-write-off',
+      documents: [{ number: 'W-1', fingerprint: 'f1' }],
+      reasonCode: 'entered-in-error',
+      reason: 'paid after all',
+    });
+    expect(sent[0]?.key).toBeTruthy();
+    expect(await screen.findByText('Bulk unwinding')).toBeInTheDocument();
+  });
+
+  it('with none selected, U is for the row that the keys stand on', async () => {
+    lists();
+    const { user, place } = show(<WriteOffs />);
+    await screen.findByText('W-1');
+    await user.keyboard('ju');
+    expect(place()).toBe('/unwind/WRITE_OFF/W-2');
+  });
+
+  it('are written off together, never without a reason, and looked at anew for another kind', async () => {
+    lists();
+    const looked = answers('post', '/api/batches/write-offs/previews', {
+      total: '0.40',
+      possible: 1,
+      invoices: [
+        { invoice: '2026-00001', customer: 'C', version: 3, amount: '0.40', code: null, why: null },
+        {
+          invoice: '2026-00002',
+          customer: 'C',
+          version: 4,
+          amount: '60.50',
+          code: 'limit-of-person',
+          why: 'Too much.',
+        },
+      ],
+    });
+    const sent = answers('post', '/api/batches/write-offs', batch('WRITING_OFF'));
+    answers('get', '/api/batches/5', batch('WRITING_OFF'));
+    const { user } = show(<Invoices />);
+    await user.click(await screen.findByLabelText('Select all'));
+    await user.click(screen.getByRole('button', { name: 'Write off 2 selected' }));
+    const dialog = await screen.findByRole('dialog');
+    expect(await within(dialog).findByText('Too much.')).toBeInTheDocument();
+    const give = within(dialog).getByRole('button', { name: /^Write off only one invoice/ });
+    expect(give).toBeDisabled();
+    await user.selectOptions(within(dialog).getByLabelText('As'), 'BAD_DEBT');
+    await waitFor(() => expect(looked).toHaveLength(2));
+    expect(looked[1]?.body).toEqual({ kind: 'BAD_DEBT', invoices: ['2026-00001', '2026-00002'] });
+    await user.type(within(dialog).getByLabelText('Reason for all'), 'insolvent');
+    await user.click(await within(dialog).findByRole('button', { name: /^Write off only one invoice/ }));
+    await waitFor(() => expect(sent).toHaveLength(1));
+    expect(sent[0]?.body).toEqual({
+      kind: 'BAD_DEBT',
+      invoices: [{ invoice: '2026-00001', version: 3, amount: '0.40' }],
+      reason: 'insolvent',
+    });
+  });
+});

@@ -1,0 +1,119 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
+import { currency } from '../../shared/currency';
+import { figure, isZero } from '../../shared/format';
+import { Doc, keepReason, ReasonInput, Waiting } from '../../shared/ui';
+import { Dialog } from '../../shared/ui/Dialog';
+import { DialogForm } from '../../shared/ui/DialogForm';
+import { Field } from '../../shared/ui/fields';
+import { useUnsaved } from '../../shared/unsaved';
+import { BatchLog } from '../batch';
+import { ReasonChoice } from '../rules';
+import { stepWords } from './PlanSheet';
+
+type Kind = Schemas['UndoTogether']['kind'];
+
+/** What is undone alike: the intent, and the words for one and many of its documents. */
+export type Alike = { kind: Kind; intent: string; one: string; many: string; reason?: string };
+
+const counted = (count: number, of: Alike) => (count === 1 ? `one ${of.one}` : `${count} ${of.many}`);
+
+/** Several documents undone with one reason: what would become of each is shown first, then each is carried out on its own. */
+export function UndoTogether({ of, numbers, onClose }: { of: Alike; numbers: string[]; onClose: () => void }) {
+  const [reasonCode, setReasonCode] = useState(of.reason ?? 'entered-in-error');
+  const [text, setText] = useState('');
+  const saved = useUnsaved(text !== '');
+  const asked = { kind: of.kind, intent: of.intent };
+  const preview = useQuery({
+    queryKey: keyOf('unwind', 'together', of.intent, ...numbers),
+    queryFn: () => answer(client.POST('/api/unwind/together/previews', { body: { ...asked, numbers } })),
+    staleTime: 0,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+  });
+  const reasons = useQuery({
+    queryKey: keyOf('unwind', 'reasons'),
+    queryFn: () => answer(client.GET('/api/unwind/reasons')),
+  });
+  const documents = preview.data?.documents ?? [];
+  const possible = documents.flatMap(({ number, fingerprint }) => (fingerprint ? [{ number, fingerprint }] : []));
+  const carryOut = useMutation({
+    mutationFn: () =>
+      answer(
+        client.POST('/api/unwind/together/executions', {
+          body: {
+            ...asked,
+            documents: possible,
+            reasonCode,
+            reason: text.trim() || reasons.data?.find((one) => one.code === reasonCode)?.words || reasonCode,
+          },
+          ...once(),
+        }),
+      ),
+    onSuccess: () => {
+      keepReason(text.trim());
+      saved();
+    },
+  });
+  if (carryOut.data) return <BatchLog batch={carryOut.data} onClose={onClose} />;
+  const cancels = of.intent === 'cancel-rest';
+  const verb = cancels ? 'Cancel the rest of' : 'Take back';
+  return (
+    <Dialog size="xl" title={`${verb} ${counted(numbers.length, of)}`} onClose={onClose}>
+      {!preview.data ? (
+        <Waiting query={preview} />
+      ) : (
+        <DialogForm
+          action={`${verb} ${possible.length === numbers.length ? '' : 'only '}${counted(possible.length, of)}`}
+          ready={possible.length > 0}
+          busy={carryOut.isPending}
+          problem={carryOut.error}
+          onGiven={() => carryOut.mutate()}
+          onClose={onClose}
+        >
+          <p className="situation">
+            {possible.length === 0
+              ? 'None of them can be undone like this.'
+              : `${currency()} ${figure(preview.data.total)} ${cancels ? 'net would be cancelled' : 'would be taken back'} on ${counted(possible.length, of)}.`}
+            {possible.length > 0 &&
+              possible.length < documents.length &&
+              ` ${documents.length - possible.length} can’t be undone like this, and stay.`}{' '}
+            Nothing is deleted.
+          </p>
+          <div className="dialog-rows">
+            <table className="rows">
+              <caption className="unseen">What becomes of each</caption>
+              <tbody>
+                {documents.map((one) => (
+                  <tr key={one.number}>
+                    <td className="nowrap">
+                      <Doc kind={of.kind} number={one.number} />
+                    </td>
+                    <td className={one.why ? 'error' : 'muted'}>
+                      {one.why ?? one.steps.map(stepWords).join(', ').toLowerCase()}
+                    </td>
+                    <td className="num">{isZero(one.amount) ? '–' : figure(one.amount)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+          <div className="fields columns-240px-1fr aligned-end above-10">
+            <ReasonChoice
+              id="together-code"
+              label="Reason for all"
+              value={reasonCode}
+              of={reasons.data ?? []}
+              onChange={setReasonCode}
+            />
+            <Field of="together-remark" label="Remark">
+              <ReasonInput id="together-remark" value={text} onChange={setText} />
+            </Field>
+          </div>
+        </DialogForm>
+      )}
+    </Dialog>
+  );
+}

@@ -1,5 +1,5 @@
 import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { answer, client, once, type Problem, type Schemas, upload } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
@@ -181,7 +181,10 @@ function EntryRow({ row, mayBill }: { row: Schemas['BankEntryView']; mayBill: bo
           ...once(),
         }),
       ),
-    onSuccess: (entry) => tell(`Payment ${entry.payment} records it.`),
+    onSuccess: ({ payments }) =>
+      tell(
+        `${payments.length === 1 ? 'Payment' : 'Payments'} ${payments.join(', ')} ${payments.length === 1 ? 'records' : 'record'} it.`,
+      ),
   });
   const put = useMutation({
     mutationFn: (reason: string) =>
@@ -211,10 +214,15 @@ function EntryRow({ row, mayBill }: { row: Schemas['BankEntryView']; mayBill: bo
         {row.state === 'SETTLED' && (
           <>
             <Mark of="settled" />
-            payment{' '}
-            <Link className="mono" to={`/billing/payment/${row.payment}`}>
-              {row.payment}
-            </Link>
+            {row.payments.length === 1 ? 'payment' : 'payments'}{' '}
+            {row.payments.map((payment, index) => (
+              <Fragment key={payment}>
+                {index > 0 && ', '}
+                <Link className="mono" to={`/billing/payment/${payment}`}>
+                  {payment}
+                </Link>
+              </Fragment>
+            ))}
           </>
         )}
         {(row.state === 'NOT_OURS' || row.state === 'SET_ASIDE') && (

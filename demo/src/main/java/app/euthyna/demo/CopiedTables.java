@@ -21,6 +21,7 @@ final class CopiedTables {
             "account",
             "app_user",
             "bank_entry",
+            "bank_entry_payment",
             "bank_statement",
             "batch",
             "batch_entry",

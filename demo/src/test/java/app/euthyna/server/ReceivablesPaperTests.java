@@ -77,7 +77,8 @@ class ReceivablesPaperTests extends OnReturns {
     }
 
     @Test
-    void whatIsDisputedIsOnTheAccountAndInNoReminder() {
+    void whatIsDisputedIsOnTheAccountAndInTheAgeing() throws Exception {
+        assertThat(printed("STATEMENT", customer)).doesNotContain("of it disputed");
         assertThat(receivables
                         .post(
                                 "/api/invoices/" + invoice + "/disputes",
@@ -91,6 +92,7 @@ class ReceivablesPaperTests extends OnReturns {
                 .get("openItems")
                 .get(0);
         assertThat(item.get("disputed").asString()).isEqualTo("7.50");
+        assertThat(printed("STATEMENT", customer)).contains("of it disputed", "60.50 7.50");
         var row = receivables
                 .get("/api/invoices?open=true&customer=" + customer)
                 .body()
@@ -123,6 +125,23 @@ class ReceivablesPaperTests extends OnReturns {
                         .get("disputed")
                         .asBoolean())
                 .isFalse();
+    }
+
+    @Test
+    void aDisputeStandsOnTheTrailWithHowItEnded() {
+        receivables.post(
+                "/api/invoices/" + invoice + "/disputes",
+                "{\"version\":%s,\"lookOn\":\"2099-01-01\",\"reason\":\"wet\"}"
+                        .formatted(versionOf("/api/invoices/" + invoice)));
+        paidLessItsDiscount();
+        assertThat(auditor.get("/api/trails/INVOICE/" + invoice)
+                        .body()
+                        .get("rows")
+                        .valueStream()
+                        .filter(row -> row.get("what").asString().contains("disput"))
+                        .map(row -> row.get("document").get("number").asString() + " "
+                                + row.get("what").asString()))
+                .containsExactly(invoice + " all disputed: wet", invoice + " dispute settled: paid");
     }
 
     /** The end of a dispute is told beside: what one payment settles stays on one row of the trail. */

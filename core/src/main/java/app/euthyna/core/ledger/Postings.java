@@ -499,24 +499,15 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                         AccountRole.OUTPUT_VAT, new Posting.Keys("", "", "", share.vat()), share.tax())));
         lines.add(new Posting.Line(
                 AccountRole.RECEIVABLES, keys, reduction.amount().negated()));
-        return switch (reduction.kind()) {
-            case DISCOUNT ->
-                proposal(DocumentKind.INVOICE, reduction.invoice(), reduction.customer(), DISCOUNT_TAKEN, lines);
-            case SMALL_DIFFERENCE ->
-                proposal(
-                        DocumentKind.WRITE_OFF,
-                        reduction.document().number(),
-                        reduction.customer(),
-                        "small difference written off",
-                        lines);
-            case BAD_DEBT ->
-                proposal(
-                        DocumentKind.WRITE_OFF,
-                        reduction.document().number(),
-                        reduction.customer(),
-                        "bad debt written off",
-                        lines);
+        var document = reduction.isDiscount()
+                ? new DocumentRef(DocumentKind.INVOICE, reduction.invoice())
+                : reduction.document();
+        var event = switch (reduction.kind()) {
+            case SMALL_DIFFERENCE -> "small difference written off";
+            case BAD_DEBT -> "bad debt written off";
+            case DISCOUNT -> DISCOUNT_TAKEN;
         };
+        return proposal(document.kind(), document.number(), reduction.customer(), event, lines);
     }
 
     private static Optional<Proposal> two(

@@ -68,7 +68,7 @@ record TrailRows(TrailFacts facts, Currency currency) {
                         remark.link() ? Aspect.ORDER : Aspect.DECISION,
                         remark.on(),
                         remark.stamp(),
-                        DocumentRef.order(remark.order()),
+                        remark.document(),
                         List.of(),
                         remark.sentence(),
                         false,

@@ -106,7 +106,8 @@ class TrailRowsTests {
                     allocated(invoice, "20.00", 6, "emil allocates"),
                     allocated(invoice, "-20.00", 7, "fritz unallocates"),
                     allocated(invoice, "20.00", 8, "gerda allocates"));
-            remarks.add(new Remark("SO-1", TODAY, new Stamp(5, "hugo remarks"), "waived: paid", false));
+            remarks.add(
+                    new Remark(DocumentRef.order("SO-1"), TODAY, new Stamp(5, "hugo remarks"), "waived: paid", false));
             assertThat(trail().rows())
                     .extracting(Row::moment, Row::by)
                     .containsExactly(

@@ -123,7 +123,7 @@ class BankController {
             String remittance,
             BankStatements.EntryState state,
             String why,
-            @Nullable String payment,
+            List<String> payments,
             List<ProposalView> proposals) {}
 
     record BankEntryPage(List<BankEntryView> rows, @Nullable String next) {}
@@ -215,7 +215,7 @@ class BankController {
                 e.remittance(),
                 e.state(),
                 e.why(),
-                e.payment(),
+                e.payments(),
                 proposals.stream()
                         .map(p -> new ProposalView(
                                 p.parts().stream().map(BankController::part).toList(), p.sureness(), p.reason()))

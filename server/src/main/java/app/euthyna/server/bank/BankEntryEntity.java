@@ -26,5 +26,4 @@ public class BankEntryEntity {
     String remittance;
     String state;
     String why;
-    Long paymentId;
 }

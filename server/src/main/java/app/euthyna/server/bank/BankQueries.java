@@ -25,8 +25,8 @@ interface BankQueries {
     @HQL("select count(*) from BankEntryEntity be where be.statementId = :statementId and be.state = 'OPEN'")
     long open(long statementId);
 
-    @HQL("update BankEntryEntity be set be.state = 'SETTLED', be.paymentId = :paymentId where be.id = :id")
-    int settle(Long paymentId, long id);
+    @HQL("update BankEntryEntity be set be.state = 'SETTLED' where be.id = :id")
+    int settle(long id);
 
     @HQL("""
             select i.number, i.invoicedOn
@@ -84,14 +84,24 @@ interface BankQueries {
             String creditorReference,
             String remittance,
             String state,
-            String why,
-            String payment) {}
+            String why) {}
+
+    record EntryPaymentRow(long entry, String payment) {}
+
+    /** The payments that were made of entries. */
+    @HQL("""
+            select ep.entryId, p.number
+            from BankEntryPaymentEntity ep
+            join PaymentEntity p on p.id = ep.paymentId
+            where :entries contains ep.entryId
+            order by p.id
+            """)
+    List<EntryPaymentRow> payments(Long[] entries);
 
     @HQL("""
             select e.id, e.statementId, e.no, e.reference, e.bookedOn, e.amount, e.currency, e.payer, e.payerAccount,
-                e.creditorReference, e.remittance, e.state, e.why, p.number
+                e.creditorReference, e.remittance, e.state, e.why
             from BankEntryEntity e
-            left join PaymentEntity p on p.id = e.paymentId
             where e.statementId = :statement and e.no > :after
             order by e.statementId, e.no
             fetch first :most rows only
@@ -100,9 +110,8 @@ interface BankQueries {
 
     @HQL("""
             select e.id, e.statementId, e.no, e.reference, e.bookedOn, e.amount, e.currency, e.payer, e.payerAccount,
-                e.creditorReference, e.remittance, e.state, e.why, p.number
+                e.creditorReference, e.remittance, e.state, e.why
             from BankEntryEntity e
-            left join PaymentEntity p on p.id = e.paymentId
             where e.statementId = :statement and e.state = 'OPEN' and e.no > :after
             order by e.no
             fetch first :most rows only
@@ -111,9 +120,8 @@ interface BankQueries {
 
     @HQL("""
             select e.id, e.statementId, e.no, e.reference, e.bookedOn, e.amount, e.currency, e.payer, e.payerAccount,
-                e.creditorReference, e.remittance, e.state, e.why, p.number
+                e.creditorReference, e.remittance, e.state, e.why
             from BankEntryEntity e
-            left join PaymentEntity p on p.id = e.paymentId
             where e.id = :id
             """)
     Optional<EntryRow> entry(long id);

@@ -195,8 +195,8 @@ class BankStatements implements BatchWork {
             String remittance,
             EntryState state,
             String why,
-            String payment) {
-        private static Entry of(BankQueries.EntryRow row) {
+            List<String> payments) {
+        private static Entry of(BankQueries.EntryRow row, List<String> payments) {
             return new Entry(
                     row.id(),
                     row.statement(),
@@ -211,21 +211,34 @@ class BankStatements implements BatchWork {
                     row.remittance(),
                     EntryState.valueOf(row.state()),
                     row.why(),
-                    row.payment());
+                    payments);
         }
     }
 
     /** A page of a statement's entries, and the first of the next. */
     List<Entry> entries(long statement, int after) {
-        return queries.entries(statement, after, Pages.SIZE + 1).stream()
-                .map(Entry::of)
-                .toList();
+        return withPayments(queries.entries(statement, after, Pages.SIZE + 1));
     }
 
     Entry entry(long id) {
-        return queries.entry(id)
-                .map(Entry::of)
+        return withPayments(queries.entry(id).stream().toList()).stream()
+                .findFirst()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("bank entry", String.valueOf(id))));
+    }
+
+    private List<Entry> withPayments(List<BankQueries.EntryRow> rows) {
+        var payments = rows.isEmpty()
+                ? Map.<Long, List<String>>of()
+                : queries
+                        .payments(Many.ids(
+                                rows.stream().map(BankQueries.EntryRow::id).toList()))
+                        .stream()
+                        .collect(Collectors.groupingBy(
+                                BankQueries.EntryPaymentRow::entry,
+                                Collectors.mapping(BankQueries.EntryPaymentRow::payment, Collectors.toList())));
+        return rows.stream()
+                .map(row -> Entry.of(row, payments.getOrDefault(row.id(), List.of())))
+                .toList();
     }
 
     /** What entries could settle, the likeliest first, by their ids; of many in as many queries as of one. */
@@ -265,7 +278,7 @@ class BankStatements implements BatchWork {
             left = left.minus(settled(part));
         }
         var first = part(context, entry, parts.get(0), left);
-        queries.settle(ids.payment(first), id);
+        queries.settle(id);
         for (var part : parts.subList(1, parts.size())) {
             part(context, entry, part, settled(part));
         }
@@ -315,6 +328,10 @@ class BankStatements implements BatchWork {
                         entry.bookedOn());
             }
         }
+        var made = new BankEntryPaymentEntity();
+        made.entryId = entry.id();
+        made.paymentId = ids.payment(payment);
+        queries.session().insert(made);
         part.writtenOff().ifPresent(cents -> payments.writeOffShort(context, cents, entry.reference()));
         return payment;
     }
@@ -373,7 +390,7 @@ class BankStatements implements BatchWork {
 
     private List<Entry> openAfter(long statement, int no) {
         return queries.openEntries(statement, no, TOGETHER).stream()
-                .map(Entry::of)
+                .map(row -> Entry.of(row, List.of()))
                 .toList();
     }
 

@@ -213,9 +213,9 @@ interface RecheckQueries {
                 where k.rootOrderId = l.orderId and k.orderLineNo = l.lineNo), 0)), 0)
             from OrderLineEntity l
             join OrderEntity o on o.id = l.orderId
+            join CustomerEntity c on c.id = o.customerId
             where l.itemCode = :item and l.removed = false and o.orderedOn between :from and :to
-            and o.number <> :beside and o.state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT')
-            and o.customerId in (select c.id from CustomerEntity c where c.region = :key)
+            and o.number <> :beside and o.state in ('CLEARED', 'COMPLETED', 'CLOSED_SHORT') and c.region = :key
             """)
     BigDecimal usedByRegion(String key, String item, LocalDate from, LocalDate to, String beside);
 

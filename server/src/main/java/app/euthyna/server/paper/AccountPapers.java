@@ -16,6 +16,7 @@ import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** Statements of account and reminders. */
@@ -71,6 +72,8 @@ class AccountPapers {
                         orNothing(row.debit()),
                         orNothing(row.credit()),
                         Figures.grouped(row.balance()))));
+        var disputed =
+                view.openItems().stream().anyMatch(item -> item.disputed().signum() > 0);
         return letterhead
                 .paper(letterhead.party(parts[0]), "Statement of account at " + Figures.day(to), copy, "")
                 .table(
@@ -85,27 +88,38 @@ class AccountPapers {
                         row -> row)
                 .heading("Open invoices")
                 .table(
-                        List.of(
-                                Column.text("Invoice"),
-                                Column.text("Date"),
-                                Column.text("Due"),
-                                Column.figure("Days past due"),
-                                Column.figure("Gross"),
-                                Column.figure("Open " + letterhead.currency())),
+                        with(
+                                disputed,
+                                List.of(
+                                        Column.text("Invoice"),
+                                        Column.text("Date"),
+                                        Column.text("Due"),
+                                        Column.figure("Days past due"),
+                                        Column.figure("Gross"),
+                                        Column.figure("Open " + letterhead.currency())),
+                                Column.figure("of it disputed")),
                         view.openItems(),
-                        item -> List.of(
-                                item.invoice(),
-                                Figures.day(item.on()),
-                                Figures.day(item.dueOn()),
-                                item.daysLate() == 0 ? "" : String.valueOf(item.daysLate()),
-                                Figures.grouped(item.gross()),
-                                Figures.grouped(item.open())))
+                        item -> with(
+                                disputed,
+                                List.of(
+                                        item.invoice(),
+                                        Figures.day(item.on()),
+                                        Figures.day(item.dueOn()),
+                                        item.daysLate() == 0 ? "" : String.valueOf(item.daysLate()),
+                                        Figures.grouped(item.gross()),
+                                        Figures.grouped(item.open())),
+                                orNothing(item.disputed())))
                 .sums(
                         List.of(
                                 Letterhead.sum("Open invoices", view.open()),
                                 Letterhead.sum(
                                         "Deposits and credit", view.unapplied().negate())),
                         Letterhead.sum("Balance, " + letterhead.currency(), view.closing()));
+    }
+
+    /** The columns of a table, and one more where it is wanted. */
+    private static <T> List<T> with(boolean wanted, List<T> columns, T more) {
+        return wanted ? Stream.concat(columns.stream(), Stream.of(more)).toList() : columns;
     }
 
     private static String orNothing(BigDecimal figure) {

@@ -90,16 +90,20 @@ interface PaperQueries {
             LocalDate remindedOn,
             String email) {}
 
+    /** What had been due for up to 60 days, up to 90 and longer, and what of all of it is disputed. */
+    String LATE = """
+            coalesce(sum(case when i.dueOn < cast(:d30 as LocalDate) and i.dueOn >= cast(:d60 as LocalDate)
+                then i.still else 0 end), 0),
+                coalesce(sum(case when i.dueOn < cast(:d60 as LocalDate) and i.dueOn >= cast(:d90 as LocalDate)
+                then i.still else 0 end), 0),
+                coalesce(sum(case when i.dueOn < cast(:d90 as LocalDate) then i.still else 0 end), 0),
+                coalesce(sum(\s""" + OpenInvoices.DISPUTED + "), 0)";
+
     /** What was open of invoices on {@code :day} by how long it had been due, and the last reminder until then. */
     String BY_AGE = """
             select c.id, c.code, c.name, count(*), sum(i.still),
-                sum(case when i.dueOn >= cast(:d30 as LocalDate) then i.still else 0 end),
-                sum(case when i.dueOn < cast(:d30 as LocalDate) and i.dueOn >= cast(:d60 as LocalDate)
-                then i.still else 0 end),
-                sum(case when i.dueOn < cast(:d60 as LocalDate) and i.dueOn >= cast(:d90 as LocalDate)
-                then i.still else 0 end),
-                sum(case when i.dueOn < cast(:d90 as LocalDate) then i.still else 0 end), sum(\s""" + OpenInvoices.DISPUTED + """
-            ), min(i.dueOn),
+                sum(case when i.dueOn >= cast(:d30 as LocalDate) then i.still else 0 end),\s""" + LATE + """
+            , min(i.dueOn),
                 coalesce((select max(m.step) from ReminderEntity m where m.customerId = c.id
                 and m.remindedOn <= :day), 0),
                 (select max(m.remindedOn) from ReminderEntity m where m.customerId = c.id and m.remindedOn <= :day),
@@ -131,14 +135,8 @@ interface PaperQueries {
     String AGED = """
             coalesce(sum(i.still), 0),
                 coalesce(sum(case when i.dueOn >= :day then i.still else 0 end), 0),
-                coalesce(sum(case when i.dueOn < :day and i.dueOn >= cast(:d30 as LocalDate) then i.still else 0 end), 0),
-                coalesce(sum(case when i.dueOn < cast(:d30 as LocalDate) and i.dueOn >= cast(:d60 as LocalDate)
-                then i.still else 0 end), 0),
-                coalesce(sum(case when i.dueOn < cast(:d60 as LocalDate) and i.dueOn >= cast(:d90 as LocalDate)
-                then i.still else 0 end), 0),
-                coalesce(sum(case when i.dueOn < cast(:d90 as LocalDate) then i.still else 0 end), 0), coalesce(sum(\s""" + OpenInvoices.DISPUTED + """
-            ), 0)
-            from\s""";
+                coalesce(sum(case when i.dueOn < :day and i.dueOn >= cast(:d30 as LocalDate)
+                then i.still else 0 end), 0),\s""" + LATE + " from ";
 
     @HQL("select " + AGED + OpenInvoices.ON_DAY)
     AgedRow aged(LocalDate d30, LocalDate d60, LocalDate d90, LocalDate day);

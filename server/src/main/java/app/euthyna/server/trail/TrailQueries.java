@@ -65,7 +65,14 @@ interface TrailQueries {
             BigDecimal amount,
             LocalDate reversedOn) {}
 
-    record RemarkRow(String order, LocalDate happenedOn, long moment, String byUser, String sentence, String event) {}
+    record RemarkRow(
+            String order,
+            String documentNumber,
+            LocalDate happenedOn,
+            long moment,
+            String byUser,
+            String sentence,
+            String event) {}
 
     record StampRow(String kind, String number, long moment, String byUser, String event) {}
 
@@ -184,11 +191,11 @@ interface TrailQueries {
     List<String> paidElsewhere(String[] invoices);
 
     @HQL("""
-            select o.number, h.happenedOn, h.moment, h.byUser, h.sentence, h.event
+            select o.number, h.documentNumber, h.happenedOn, h.moment, h.byUser, h.sentence, h.event
             from HistoryEntity h
             join OrderEntity o on o.id = h.orderId
             where :roots contains o.number and h.event in ('state', 'waived', 'changed', 'started', 'replaced',
-                'corrected')
+                'corrected', 'disputed', 'dispute-changed', 'dispute-ended')
             order by h.moment
             """)
     List<RemarkRow> remarks(String[] roots);

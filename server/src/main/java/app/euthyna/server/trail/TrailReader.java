@@ -420,11 +420,15 @@ public class TrailReader {
         }
         return queries.remarks(Many.names(roots)).stream()
                 .map(row -> new Remark(
-                        row.order(),
+                        row.event().startsWith("dispute")
+                                ? new DocumentRef(DocumentKind.INVOICE, row.documentNumber())
+                                : DocumentRef.order(row.order()),
                         row.happenedOn(),
                         new Stamp(row.moment(), row.byUser()),
                         row.sentence(),
                         Set.of("started", "replaced", "corrected").contains(row.event())))
+                // an invoice of several orders is told of in the history of each
+                .distinct()
                 .toList();
     }
 

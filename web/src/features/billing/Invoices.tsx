@@ -121,7 +121,8 @@ export function Invoices() {
       {writesOff && (
         <WriteOffTogether
           invoices={numbers}
-          onClose={() => {
+          onClose={() => setWritesOff(false)}
+          onDone={() => {
             setWritesOff(false);
             selection.none();
           }}

@@ -15,7 +15,16 @@ import { POSTED_TO, WRITTEN_OFF, type WrittenOff } from './WriteOff';
 const counted = (count: number) => (count === 1 ? 'one invoice' : `${count} invoices`);
 
 /** Writes off all that is open of several invoices with one reason: what would become of each is shown first. */
-export function WriteOffTogether({ invoices, onClose }: { invoices: string[]; onClose: () => void }) {
+export function WriteOffTogether({
+  invoices,
+  onClose,
+  onDone,
+}: {
+  invoices: string[];
+  onClose: () => void;
+  /** They were written off, and the log looked at. */
+  onDone: () => void;
+}) {
   const [kind, setKind] = useState<WrittenOff>('SMALL_DIFFERENCE');
   const [reason, setReason] = useState('');
   const saved = useUnsaved(reason !== '');
@@ -46,55 +55,62 @@ export function WriteOffTogether({ invoices, onClose }: { invoices: string[]; on
       saved();
     },
   });
-  if (write.data) return <BatchLog batch={write.data} onClose={onClose} />;
+  const left = looked.length - possible.length;
+  if (write.data) return <BatchLog batch={write.data} onClose={onDone} />;
   return (
     <Dialog size="xl" title={`Write off ${counted(invoices.length)}`} onClose={onClose}>
-      {!preview.data ? (
-        <Waiting query={preview} />
-      ) : (
-        <DialogForm
-          action={`Write off ${possible.length === invoices.length ? '' : 'only '}${counted(possible.length)}`}
-          ready={possible.length > 0 && reason.trim() !== '' && !preview.isPlaceholderData}
-          busy={write.isPending}
-          problem={write.error}
-          onGiven={() => write.mutate()}
-          onClose={onClose}
-        >
-          <div className="fields columns-240px-1fr aligned-end">
-            <Field of="write-offs-kind" label="As">
-              <Choice id="write-offs-kind" of={WRITTEN_OFF} value={kind} onChange={setKind} />
-            </Field>
-            <Field of="write-offs-reason" label="Reason for all">
-              <ReasonInput id="write-offs-reason" value={reason} onChange={setReason} />
-            </Field>
-          </div>
-          <p className="muted small">{POSTED_TO[kind]}</p>
-          <p className="situation" role="status">
-            {possible.length === 0
-              ? 'None of them can be written off like this.'
-              : `${currency()} ${figure(preview.data.total)} would be written off, all that is open of ${counted(possible.length)}.`}
-            {possible.length > 0 &&
-              possible.length < looked.length &&
-              ` ${looked.length - possible.length} can’t be, and stay.`}
-          </p>
-          <div className="dialog-rows">
-            <table className="rows">
-              <caption className="unseen">What becomes of each</caption>
-              <tbody>
-                {looked.map((one) => (
-                  <tr key={one.invoice}>
-                    <td className="nowrap">
-                      <Doc kind="INVOICE" number={one.invoice} />
-                    </td>
-                    <td className={one.why ? 'error' : 'muted'}>{one.why ?? 'all that is open'}</td>
-                    <td className="num">{figure(one.amount)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
-        </DialogForm>
-      )}
+      <DialogForm
+        action={
+          possible.length === 0
+            ? 'Write off'
+            : `Write off ${possible.length === invoices.length ? '' : 'only '}${counted(possible.length)}`
+        }
+        ready={possible.length > 0 && reason.trim() !== '' && !preview.isPlaceholderData}
+        busy={write.isPending}
+        problem={write.error}
+        onGiven={() => write.mutate()}
+        onClose={onClose}
+      >
+        <div className="fields columns-240px-1fr aligned-end">
+          <Field of="write-offs-kind" label="As">
+            <Choice id="write-offs-kind" of={WRITTEN_OFF} value={kind} onChange={setKind} />
+          </Field>
+          <Field of="write-offs-reason" label="Reason for all">
+            <ReasonInput id="write-offs-reason" value={reason} onChange={setReason} />
+          </Field>
+        </div>
+        <p className="muted small">{POSTED_TO[kind]}</p>
+        {preview.data ? (
+          <>
+            <p className="situation" role="status">
+              {possible.length === 0
+                ? 'None of them can be written off like this.'
+                : `${currency()} ${figure(preview.data.total)} would be written off, all that is open of ${counted(possible.length)}.`}
+              {possible.length > 0 &&
+                left > 0 &&
+                (left === 1 ? ' One can’t be, and stays.' : ` ${left} can’t be, and stay.`)}
+            </p>
+            <div className="dialog-rows">
+              <table className="rows">
+                <caption className="unseen">What becomes of each</caption>
+                <tbody>
+                  {looked.map((one) => (
+                    <tr key={one.invoice}>
+                      <td className="nowrap">
+                        <Doc kind="INVOICE" number={one.invoice} />
+                      </td>
+                      <td className={one.why ? 'error' : 'muted'}>{one.why ?? 'all that is open'}</td>
+                      <td className="num">{figure(one.amount)}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          </>
+        ) : (
+          <Waiting query={preview} />
+        )}
+      </DialogForm>
     </Dialog>
   );
 }

@@ -132,7 +132,7 @@ export function TrailPage() {
               <th>Event</th>
               <th>Units</th>
               <th className="num">Billed</th>
-              <th className="num">Received</th>
+              <th className="num">Settled</th>
               <th className="num">Open {currency()}</th>
             </tr>
           </thead>
@@ -165,7 +165,7 @@ export function TrailPage() {
                   {row.units.map((unit) => `${trim(unit.quantity)} ${MEASURE[unit.measure]}`).join(', ')}
                 </td>
                 <td className="num">{isZero(row.billed) ? '' : figure(row.billed)}</td>
-                <td className="num">{isZero(row.received) ? '' : figure(row.received)}</td>
+                <td className="num">{isZero(row.settled) ? '' : figure(row.settled)}</td>
                 <td className="num">{orDash(row.open)}</td>
               </tr>
             ))}
@@ -222,6 +222,7 @@ function Facts({ trail }: { trail: Trail }) {
   const paidBy = count('PAYMENT');
   const ahead = count('DEPOSIT');
   const credits = count('CREDIT_NOTE');
+  const written = count('WRITE_OFF');
   return (
     <div className="facts">
       <div>
@@ -244,16 +245,17 @@ function Facts({ trail }: { trail: Trail }) {
       </div>
       <div>
         <b>
-          {currency()} {figure(trail.received)} received
+          {currency()} {figure(trail.settled)} settled
         </b>
         <div className="muted small">
           {[
             paidBy === 0 ? '' : paidBy === 1 ? 'by one payment' : `by ${paidBy} payments`,
             ahead === 0 ? '' : ahead === 1 ? 'one deposit' : `${ahead} deposits`,
             credits === 0 ? '' : credits === 1 ? 'one credit note' : `${credits} credit notes`,
+            written === 0 ? '' : written === 1 ? 'one write-off' : `${written} write-offs`,
           ]
             .filter(Boolean)
-            .join(', ') || 'no payment yet'}
+            .join(', ') || 'nothing yet'}
         </div>
       </div>
       <div>

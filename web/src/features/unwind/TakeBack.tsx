@@ -36,7 +36,8 @@ export function TakeBack({
         <UndoTogether
           of={of}
           numbers={numbers}
-          onClose={() => {
+          onClose={() => setAsking(false)}
+          onDone={() => {
             setAsking(false);
             onDone();
           }}

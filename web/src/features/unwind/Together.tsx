@@ -21,7 +21,18 @@ export type Alike = { kind: Kind; intent: string; one: string; many: string; rea
 const counted = (count: number, of: Alike) => (count === 1 ? `one ${of.one}` : `${count} ${of.many}`);
 
 /** Several documents undone with one reason: what would become of each is shown first, then each is carried out on its own. */
-export function UndoTogether({ of, numbers, onClose }: { of: Alike; numbers: string[]; onClose: () => void }) {
+export function UndoTogether({
+  of,
+  numbers,
+  onClose,
+  onDone,
+}: {
+  of: Alike;
+  numbers: string[];
+  onClose: () => void;
+  /** It was carried out, and its log looked at. */
+  onDone: () => void;
+}) {
   const [reasonCode, setReasonCode] = useState(of.reason ?? 'entered-in-error');
   const [text, setText] = useState('');
   const saved = useUnsaved(text !== '');
@@ -57,63 +68,75 @@ export function UndoTogether({ of, numbers, onClose }: { of: Alike; numbers: str
       saved();
     },
   });
-  if (carryOut.data) return <BatchLog batch={carryOut.data} onClose={onClose} />;
+  if (carryOut.data) return <BatchLog batch={carryOut.data} onClose={onDone} />;
+  const left = documents.length - possible.length;
   const cancels = of.intent === 'cancel-rest';
   const verb = cancels ? 'Cancel the rest of' : 'Take back';
   return (
     <Dialog size="xl" title={`${verb} ${counted(numbers.length, of)}`} onClose={onClose}>
-      {!preview.data ? (
-        <Waiting query={preview} />
-      ) : (
-        <DialogForm
-          action={`${verb} ${possible.length === numbers.length ? '' : 'only '}${counted(possible.length, of)}`}
-          ready={possible.length > 0}
-          busy={carryOut.isPending}
-          problem={carryOut.error}
-          onGiven={() => carryOut.mutate()}
-          onClose={onClose}
-        >
-          <p className="situation">
-            {possible.length === 0
-              ? 'None of them can be undone like this.'
-              : `${currency()} ${figure(preview.data.total)} ${cancels ? 'net would be cancelled' : 'would be taken back'} on ${counted(possible.length, of)}.`}
-            {possible.length > 0 &&
-              possible.length < documents.length &&
-              ` ${documents.length - possible.length} can’t be undone like this, and stay.`}{' '}
-            Nothing is deleted.
-          </p>
-          <div className="dialog-rows">
-            <table className="rows">
-              <caption className="unseen">What becomes of each</caption>
-              <tbody>
-                {documents.map((one) => (
-                  <tr key={one.number}>
-                    <td className="nowrap">
-                      <Doc kind={of.kind} number={one.number} />
-                    </td>
-                    <td className={one.why ? 'error' : 'muted'}>
-                      {one.why ?? one.steps.map(stepWords).join(', ').toLowerCase()}
-                    </td>
-                    <td className="num">{isZero(one.amount) ? '–' : figure(one.amount)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
-          <div className="fields columns-240px-1fr aligned-end above-10">
-            <ReasonChoice
-              id="together-code"
-              label="Reason for all"
-              value={reasonCode}
-              of={reasons.data ?? []}
-              onChange={setReasonCode}
-            />
-            <Field of="together-remark" label="Remark">
-              <ReasonInput id="together-remark" value={text} onChange={setText} />
-            </Field>
-          </div>
-        </DialogForm>
-      )}
+      <DialogForm
+        action={
+          possible.length === 0
+            ? verb
+            : `${verb} ${possible.length === numbers.length ? '' : 'only '}${counted(possible.length, of)}`
+        }
+        ready={possible.length > 0}
+        busy={carryOut.isPending}
+        problem={carryOut.error}
+        onGiven={() => carryOut.mutate()}
+        onClose={onClose}
+      >
+        {preview.data ? (
+          <>
+            <p className="situation" role="status">
+              {possible.length === 0
+                ? 'None of them can be unwound like this.'
+                : `${currency()} ${figure(preview.data.total)} ${cancels ? 'net would be cancelled' : 'would be taken back'} on ${counted(possible.length, of)}.`}
+              {possible.length > 0 && left > 0 && (
+                <>
+                  {' '}
+                  {left === 1
+                    ? 'One can’t be unwound like this, and stays.'
+                    : `${left} can’t be unwound like this, and stay.`}
+                </>
+              )}{' '}
+              Nothing is deleted.
+            </p>
+            <div className="dialog-rows">
+              <table className="rows">
+                <caption className="unseen">What becomes of each</caption>
+                <tbody>
+                  {documents.map((one) => (
+                    <tr key={one.number}>
+                      <td className="nowrap">
+                        <Doc kind={of.kind} number={one.number} />
+                      </td>
+                      <td className={one.why ? 'error' : 'muted'}>
+                        {one.why ?? one.steps.map(stepWords).join(', ').toLowerCase()}
+                      </td>
+                      <td className="num">{isZero(one.amount) ? '–' : figure(one.amount)}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          </>
+        ) : (
+          <Waiting query={preview} />
+        )}
+        <div className="fields columns-240px-1fr aligned-end above-10">
+          <ReasonChoice
+            id="together-code"
+            label="Reason for all"
+            value={reasonCode}
+            of={reasons.data ?? []}
+            onChange={setReasonCode}
+          />
+          <Field of="together-remark" label="Remark">
+            <ReasonInput id="together-remark" value={text} onChange={setText} />
+          </Field>
+        </div>
+      </DialogForm>
     </Dialog>
   );
 }

@@ -296,7 +296,7 @@ function Leftovers() {
       {selection.chosen.length > 0 && (
         <div className="bar" style={{ position: 'sticky', bottom: -24, margin: '12px -22px -24px' }}>
           <button className="button first" onClick={() => setAsking(true)}>
-            Preview cancelling {selection.chosen.length === 1 ? 'it' : `these ${selection.chosen.length}`} cancels
+            Cancel the rest of {selection.chosen.length} selected
           </button>
           <button className="plain" onClick={selection.none}>
             Select none
@@ -307,7 +307,8 @@ function Leftovers() {
         <UndoTogether
           of={LEFTOVERS}
           numbers={selection.chosen.map((row) => row.order)}
-          onClose={() => {
+          onClose={() => setAsking(false)}
+          onDone={() => {
             setAsking(false);
             selection.none();
           }}

@@ -57,7 +57,7 @@ public record Trail(
             boolean undoes,
             List<UnitMove> units,
             Money billed,
-            Money received,
+            Money settled,
             Money open) {}
 
     /**
@@ -84,8 +84,8 @@ public record Trail(
     /** An order line's units. */
     public record LineUnits(LineRef orderLine, LineFlow flow) {}
 
-    /** Billed, received and open, over all invoices of the trail. */
-    public record MoneyLine(Money billed, Money received, Money open, LocalDate nextDue) {}
+    /** Billed, settled with money or without, and open, over all invoices of the trail. */
+    public record MoneyLine(Money billed, Money settled, Money open, LocalDate nextDue) {}
 
     /** What the trail's entries leave on an account. */
     public record AccountLine(AccountRole role, String account, Money balance) {}

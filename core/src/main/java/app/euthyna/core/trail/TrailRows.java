@@ -251,7 +251,7 @@ record TrailRows(TrailFacts facts, Currency currency) {
     }
 
     private Row unwinding(
-            Aspect aspect, ReversalFact reversal, String what, List<UnitMove> units, Money billed, Money received) {
+            Aspect aspect, ReversalFact reversal, String what, List<UnitMove> units, Money billed, Money settled) {
         return new Row(
                 aspect,
                 reversal.on(),
@@ -264,7 +264,7 @@ record TrailRows(TrailFacts facts, Currency currency) {
                 true,
                 units,
                 billed,
-                received,
+                settled,
                 zero());
     }
 
@@ -534,7 +534,7 @@ record TrailRows(TrailFacts facts, Currency currency) {
             boolean dropped,
             List<UnitMove> units,
             Money billed,
-            Money received) {
+            Money settled) {
         return new Row(
                 aspect,
                 date,
@@ -547,7 +547,7 @@ record TrailRows(TrailFacts facts, Currency currency) {
                 false,
                 units,
                 billed,
-                received,
+                settled,
                 zero());
     }
 

@@ -48,7 +48,7 @@ record TrailTeller(TrailFacts facts, TrailRows rowsOf) {
         var open = rowsOf.zero();
         var running = new ArrayList<Row>();
         for (var r : rows) {
-            open = open.plus(r.billed()).minus(r.received());
+            open = open.plus(r.billed()).minus(r.settled());
             running.add(new Row(
                     r.aspect(),
                     r.date(),
@@ -61,7 +61,7 @@ record TrailTeller(TrailFacts facts, TrailRows rowsOf) {
                     r.undoes(),
                     r.units(),
                     r.billed(),
-                    r.received(),
+                    r.settled(),
                     open));
         }
         return running;
@@ -99,15 +99,15 @@ record TrailTeller(TrailFacts facts, TrailRows rowsOf) {
 
     private MoneyLine money(List<Row> rows, Map<String, Invoice> invoices) {
         var billed = rows.stream().map(Row::billed).reduce(rowsOf.zero(), Money::plus);
-        var received = rows.stream().map(Row::received).reduce(rowsOf.zero(), Money::plus);
-        var due = billed.compareTo(received) <= 0
+        var settled = rows.stream().map(Row::settled).reduce(rowsOf.zero(), Money::plus);
+        var due = billed.compareTo(settled) <= 0
                 ? null
                 : invoices.values().stream()
                         .filter(i -> !i.reversed())
                         .map(Invoice::dueOn)
                         .min(Comparator.naturalOrder())
                         .orElse(null);
-        return new MoneyLine(billed, received, billed.minus(received), due);
+        return new MoneyLine(billed, settled, billed.minus(settled), due);
     }
 
     private List<AccountLine> ledger() {

@@ -247,8 +247,8 @@ class TrailRowsTests {
                     .toList();
         }
 
-        private Money received() {
-            return trail().rows().stream().map(Row::received).reduce(eur("0.00"), Money::plus);
+        private Money settled() {
+            return trail().rows().stream().map(Row::settled).reduce(eur("0.00"), Money::plus);
         }
 
         @Test
@@ -282,7 +282,7 @@ class TrailRowsTests {
                             "EUR 20.00 of the deposit moved as deposit DP-2",
                             "EUR 30.00 of the deposit moved to customer credit",
                             "EUR 20.00 of the deposit refunded");
-            assertThat(received()).as("what is still here of it").isEqualTo(eur("30.00"));
+            assertThat(settled()).as("what is still here of it").isEqualTo(eur("30.00"));
             assertThat(trail().rows()).extracting(Row::by).endsWith("by 5", "by 6", "by 7", "by 8", "by 9");
         }
 
@@ -313,7 +313,7 @@ class TrailRowsTests {
                             "bills dispatch D-1",
                             "EUR 100.00 moved from deposit DP-0",
                             "EUR 40.00 of the deposit applied to the invoice");
-            assertThat(received()).isEqualTo(eur("40.00"));
+            assertThat(settled()).isEqualTo(eur("40.00"));
         }
 
         @Test
@@ -337,7 +337,7 @@ class TrailRowsTests {
             assertThat(rows.get(3).what()).isEqualTo("did not reach the customer");
             assertThat(rows.get(3).parents()).containsExactly(refund);
             assertThat(rows.get(2).parents()).containsExactly(DEPOSIT);
-            assertThat(received()).isEqualTo(eur("100.00"));
+            assertThat(settled()).isEqualTo(eur("100.00"));
         }
 
         @Test
@@ -350,7 +350,7 @@ class TrailRowsTests {
             assertThat(last().parents()).containsExactly(PAID);
             reversals.add(new ReversalFact(refund, TODAY, new Stamp(6, "quinn mirrors"), "account closed"));
             assertThat(last().what()).isEqualTo("did not reach the customer: account closed");
-            assertThat(last().received()).isEqualTo(eur("0.00"));
+            assertThat(last().settled()).isEqualTo(eur("0.00"));
         }
 
         @Test

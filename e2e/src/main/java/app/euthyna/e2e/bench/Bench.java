@@ -25,26 +25,36 @@ public final class Bench {
     private final Path file;
     private final int orders;
     private final int rounds;
+    private final List<Question> questions;
 
-    private Bench(Path home, Path directory, String made, int orders, int rounds) {
+    private Bench(Path home, Path directory, String made, int orders, int rounds, boolean frequent) {
         this.home = home;
         this.file = directory.resolve("bench-" + orders + "-" + made);
         this.orders = orders;
         this.rounds = rounds;
+        this.questions = Question.all().stream()
+                .filter(question -> !frequent || question.rounds() == Question.ALL)
+                .toList();
     }
 
     /**
-     * Arguments: the directory for databases, the number of orders, the rounds, and the directory of another build if
-     * there is one. The company is made by the older of the two, which opens no newer one.
+     * Arguments: the directory for databases, the number of orders, the rounds, whether only what is asked in every
+     * round is timed, and the directory of another build if there is one. The company is made by the older of the two,
+     * which opens no newer one.
      */
     public static void main(String[] arguments) throws Exception {
         var home = Path.of(System.getProperty("euthyna.app"));
-        var other = arguments.length > 3 ? Path.of(arguments[3]).toAbsolutePath() : null;
+        var other = arguments.length > 4 ? Path.of(arguments[4]).toAbsolutePath() : null;
         var maker = other == null ? home : other;
         var stamp = maker.resolve("stamp");
         var made = Files.exists(stamp) ? Files.readString(stamp).strip().substring(0, 8) : "unknown";
         var bench = new Bench(
-                home, Path.of(arguments[0]), made, Integer.parseInt(arguments[1]), Integer.parseInt(arguments[2]));
+                home,
+                Path.of(arguments[0]),
+                made,
+                Integer.parseInt(arguments[1]),
+                Integer.parseInt(arguments[2]),
+                Boolean.parseBoolean(arguments[3]));
         Company.found(maker, bench.file, bench.orders);
         if (other == null) {
             bench.besideJdbc();
@@ -86,7 +96,7 @@ public final class Bench {
             copy = here.file();
             mine = time(here).get(0);
             try (var looking = DriverManager.getConnection(Company.address(copy) + ";AUTO_SERVER=TRUE", "sa", "")) {
-                for (var question : Question.all()) {
+                for (var question : questions) {
                     if (question.rounds() == Question.ALL) {
                         works.put(
                                 question.name(),
@@ -140,14 +150,14 @@ public final class Bench {
         var millis = new ArrayList<Map<String, List<Double>>>();
         for (int who = 0; who < companies.length; who++) {
             millis.add(new LinkedHashMap<>());
-            for (var question : Question.all()) {
+            for (var question : questions) {
                 millis.get(who).put(question.name(), new ArrayList<>());
             }
         }
         var random = new Random(7);
         for (int round = 0; round < WARM_UP + rounds; round++) {
             var draw = random.nextInt(1_000_000);
-            for (var question : Question.all()) {
+            for (var question : questions) {
                 var warm = question.rounds() == Question.ALL ? WARM_UP : 0;
                 if (round >= warm + Math.min(rounds, question.rounds())) {
                     continue;

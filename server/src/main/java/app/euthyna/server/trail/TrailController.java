@@ -58,7 +58,7 @@ class TrailController {
             boolean undoes,
             List<UnitView> units,
             BigDecimal billed,
-            BigDecimal received,
+            BigDecimal settled,
             BigDecimal open) {}
 
     record FlowView(
@@ -88,7 +88,7 @@ class TrailController {
             List<NeighbourView> neighbours,
             List<FlowView> flows,
             BigDecimal billed,
-            BigDecimal received,
+            BigDecimal settled,
             BigDecimal open,
             @Nullable LocalDate nextDue,
             @Nullable @ReadBy(ReadBy.Group.BOOKS) List<AccountView> ledger,
@@ -144,7 +144,7 @@ class TrailController {
                                 f.flow().toBill().value()))
                         .toList(),
                 trail.money().billed().amount(),
-                trail.money().received().amount(),
+                trail.money().settled().amount(),
                 trail.money().open().amount(),
                 trail.money().nextDue(),
                 trail.ledger().stream()
@@ -177,7 +177,7 @@ class TrailController {
                         .map(e -> new UnitView(e.getKey().name(), e.getValue().value(), lines.get(e.getKey())))
                         .toList(),
                 row.billed().amount(),
-                row.received().amount(),
+                row.settled().amount(),
                 row.open().amount());
     }
 }

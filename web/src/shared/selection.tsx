@@ -26,7 +26,7 @@ export function useSelection<T>(rows: T[], keyOf: (row: T) => string, onOpen: (r
   };
 }
 
-type Selection<T> = ReturnType<typeof useSelection<T>>;
+export type Selection<T> = ReturnType<typeof useSelection<T>>;
 
 /** The box at the head of a list: all of its rows, or none. */
 export function SelectAll<T>({ selection, rows }: { selection: Selection<T>; rows: T[] }) {

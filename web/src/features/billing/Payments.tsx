@@ -10,7 +10,7 @@ import { useSession } from '../../shared/session';
 import { Empty, More, ProblemNote, ReasonDialog, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
-import { TakeBack } from '../unwind';
+import { TakeBackBar } from '../unwind';
 import { WaysOut } from './WaysOut';
 import { paymentQuery, paymentsQuery } from './api';
 
@@ -65,17 +65,7 @@ export function Payments() {
         {rows.length === 0 && <Empty>No payments yet.</Empty>}
         <More query={list} />
       </div>
-      <div className="bar">
-        <TakeBack
-          of={TAKEN_BACK}
-          numbers={selection.chosen.map((row) => row.number)}
-          at={rows[selection.at]?.number}
-          onDone={selection.none}
-        />
-        <span className="muted small">
-          <kbd>X</kbd> selects
-        </span>
-      </div>
+      <TakeBackBar of={TAKEN_BACK} rows={rows} selection={selection} />
     </>
   );
 }

@@ -4,12 +4,13 @@ import { answer, client, once } from '../../shared/api/http';
 import { keyOf } from '../../shared/api/keyOf';
 import { currency } from '../../shared/currency';
 import { figure } from '../../shared/format';
-import { Doc, keepReason, ReasonInput, Waiting } from '../../shared/ui';
+import { keepReason, ReasonInput, Waiting } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
 import { DialogForm } from '../../shared/ui/DialogForm';
 import { Choice, Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { BatchLog } from '../batch';
+import { Outcomes } from '../unwind';
 import { POSTED_TO, WRITTEN_OFF, type WrittenOff } from './WriteOff';
 
 const counted = (count: number) => (count === 1 ? 'one invoice' : `${count} invoices`);
@@ -90,22 +91,15 @@ export function WriteOffTogether({
                 left > 0 &&
                 (left === 1 ? ' One can’t be, and stays.' : ` ${left} can’t be, and stay.`)}
             </p>
-            <div className="dialog-rows">
-              <table className="rows">
-                <caption className="unseen">What becomes of each</caption>
-                <tbody>
-                  {looked.map((one) => (
-                    <tr key={one.invoice}>
-                      <td className="nowrap">
-                        <Doc kind="INVOICE" number={one.invoice} />
-                      </td>
-                      <td className={one.why ? 'error' : 'muted'}>{one.why ?? 'all that is open'}</td>
-                      <td className="num">{figure(one.amount)}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </div>
+            <Outcomes
+              kind="INVOICE"
+              of={looked.map(({ invoice, why, amount }) => ({
+                number: invoice,
+                words: 'all that is open',
+                why,
+                amount,
+              }))}
+            />
           </>
         ) : (
           <Waiting query={preview} />

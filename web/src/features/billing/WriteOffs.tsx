@@ -9,7 +9,7 @@ import { useSession } from '../../shared/session';
 import { Doc, Empty, More, Waiting } from '../../shared/ui';
 import { Choice } from '../../shared/ui/fields';
 import { Attachments } from '../document';
-import { TakeBack } from '../unwind';
+import { TakeBackBar } from '../unwind';
 import { WaysOut } from './WaysOut';
 import { WRITTEN_OFF, type WrittenOff } from './WriteOff';
 import { writeOffQuery, writeOffsQuery } from './api';
@@ -92,17 +92,7 @@ export function WriteOffs() {
         {rows.length === 0 && <Empty>Nothing was written off.</Empty>}
         <More query={list} />
       </div>
-      <div className="bar">
-        <TakeBack
-          of={TAKEN_BACK}
-          numbers={selection.chosen.map((row) => row.number)}
-          at={rows[selection.at]?.number}
-          onDone={selection.none}
-        />
-        <span className="muted small">
-          <kbd>X</kbd> selects
-        </span>
-      </div>
+      <TakeBackBar of={TAKEN_BACK} rows={rows} selection={selection} />
     </>
   );
 }

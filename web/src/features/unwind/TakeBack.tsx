@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useKeys } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
+import type { Selection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
 import { UndoTogether, type Alike } from './Together';
 
@@ -44,5 +45,30 @@ export function TakeBack({
         />
       )}
     </>
+  );
+}
+
+/** The bar under a list whose rows are taken back together. */
+export function TakeBackBar<Row extends { number: string }>({
+  of,
+  rows,
+  selection,
+}: {
+  of: Alike;
+  rows: Row[];
+  selection: Selection<Row>;
+}) {
+  return (
+    <div className="bar">
+      <TakeBack
+        of={of}
+        numbers={selection.chosen.map((row) => row.number)}
+        at={rows[selection.at]?.number}
+        onDone={selection.none}
+      />
+      <span className="muted small">
+        <kbd>X</kbd> selects
+      </span>
+    </div>
   );
 }

@@ -3,14 +3,15 @@ import { useState } from 'react';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { keyOf } from '../../shared/api/keyOf';
 import { currency } from '../../shared/currency';
-import { figure, isZero } from '../../shared/format';
-import { Doc, keepReason, ReasonInput, Waiting } from '../../shared/ui';
+import { figure } from '../../shared/format';
+import { keepReason, ReasonInput, Waiting } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
 import { DialogForm } from '../../shared/ui/DialogForm';
 import { Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { BatchLog } from '../batch';
 import { ReasonChoice } from '../rules';
+import { Outcomes } from './Outcomes';
 import { stepWords } from './PlanSheet';
 
 type Kind = Schemas['UndoTogether']['kind'];
@@ -102,24 +103,15 @@ export function UndoTogether({
               )}{' '}
               Nothing is deleted.
             </p>
-            <div className="dialog-rows">
-              <table className="rows">
-                <caption className="unseen">What becomes of each</caption>
-                <tbody>
-                  {documents.map((one) => (
-                    <tr key={one.number}>
-                      <td className="nowrap">
-                        <Doc kind={of.kind} number={one.number} />
-                      </td>
-                      <td className={one.why ? 'error' : 'muted'}>
-                        {one.why ?? one.steps.map(stepWords).join(', ').toLowerCase()}
-                      </td>
-                      <td className="num">{isZero(one.amount) ? '–' : figure(one.amount)}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </div>
+            <Outcomes
+              kind={of.kind}
+              of={documents.map(({ number, steps, why, amount }) => ({
+                number,
+                words: steps.map(stepWords).join(', ').toLowerCase(),
+                why,
+                amount,
+              }))}
+            />
           </>
         ) : (
           <Waiting query={preview} />

@@ -1,4 +1,5 @@
 export { UnwindPage } from './UnwindPage';
 export { UndonePage } from './UndonePage';
 export { ToDo } from './ToDo';
-export { TakeBack } from './TakeBack';
+export { Outcomes } from './Outcomes';
+export { TakeBack, TakeBackBar } from './TakeBack';

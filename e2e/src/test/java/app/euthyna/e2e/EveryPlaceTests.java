@@ -8,6 +8,8 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
+import com.microsoft.playwright.options.LoadState;
+import com.microsoft.playwright.options.WaitForSelectorState;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -144,8 +146,7 @@ class EveryPlaceTests extends Journey {
                 .waitFor();
         page.getByText("Loading…")
                 .first()
-                .waitFor(new Locator.WaitForOptions()
-                        .setState(com.microsoft.playwright.options.WaitForSelectorState.DETACHED));
+                .waitFor(new Locator.WaitForOptions().setState(WaitForSelectorState.DETACHED));
     }
 
     private List<String> faults(String where) {
@@ -194,6 +195,19 @@ class EveryPlaceTests extends Journey {
         return over > 0 ? List.of(place + " is too wide by " + over) : List.of();
     }
 
+    /** What is wrong with a dialog, which is left again. */
+    private List<String> dialog(String name, Runnable opens) {
+        opens.run();
+        page.getByRole(AriaRole.DIALOG).waitFor();
+        page.waitForLoadState(LoadState.NETWORKIDLE);
+        // what fades in is paler than it will be
+        page.waitForTimeout(400);
+        var faults = faults(name);
+        page.keyboard().press("Escape");
+        page.getByRole(AriaRole.DIALOG).waitFor(new Locator.WaitForOptions().setState(WaitForSelectorState.DETACHED));
+        return faults;
+    }
+
     @Test
     void dialogsCanBeReadByEverybody() {
         var faults = new ArrayList<String>();
@@ -202,15 +216,17 @@ class EveryPlaceTests extends Journey {
                 .findFirst()
                 .orElseThrow());
         for (var key : List.of("w", "s", "d", "?")) {
-            page.keyboard().press(key);
-            page.getByRole(AriaRole.DIALOG).waitFor();
-            // what fades in is paler than it will be
-            page.waitForTimeout(400);
-            faults.addAll(faults("dialog of " + key));
-            page.keyboard().press("Escape");
-            page.getByRole(AriaRole.DIALOG)
-                    .waitFor(new Locator.WaitForOptions()
-                            .setState(com.microsoft.playwright.options.WaitForSelectorState.DETACHED));
+            faults.addAll(dialog("dialog of " + key, () -> page.keyboard().press(key)));
+        }
+        open("/billing/invoices");
+        page.locator("tr.at").waitFor();
+        page.keyboard().press("x");
+        faults.addAll(dialog("taking invoices back", () -> page.keyboard().press("u")));
+        faults.addAll(dialog(
+                "writing invoices off", () -> button("Write off 1 selected").click()));
+        page.keyboard().press("Enter");
+        for (var action : List.of("Write off", "Dispute")) {
+            faults.addAll(dialog(action + " of an invoice", () -> button(action).click()));
         }
         page.getByRole(
                         AriaRole.BUTTON,

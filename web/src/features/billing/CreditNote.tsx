@@ -7,10 +7,18 @@ import { useGo } from '../../shared/navigation';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { Doc, Empty, More, Waiting } from '../../shared/ui';
 import { MailButton, PrintBar, PrintButton } from '../paper';
+import { TakeBack } from '../unwind';
 import { Settle } from './Settle';
 import { VatTotals } from './VatTotals';
 import { WaysOut } from './WaysOut';
 import { creditNoteQuery, creditNotesQuery } from './api';
+
+const TAKEN_BACK = {
+  kind: 'CREDIT_NOTE',
+  intent: 'take-back-credit',
+  one: 'credit note',
+  many: 'credit notes',
+} as const;
 
 /** All credit notes, or those that are still to a customer's credit; many on paper as one file. */
 export function CreditNotes() {
@@ -24,6 +32,7 @@ export function CreditNotes() {
     (row) => navigate(`/billing/credit-note/${row.number}`),
   );
   if (!query.data) return <Waiting query={query} />;
+  const numbers = selection.chosen.map((row) => row.number);
   return (
     <>
       <div className="page-scroll inset-top-0">
@@ -76,7 +85,9 @@ export function CreditNotes() {
         )}
         <More query={query} />
       </div>
-      <PrintBar paper="CREDIT_NOTE" numbers={selection.chosen.map((row) => row.number)} />
+      <PrintBar paper="CREDIT_NOTE" numbers={numbers}>
+        <TakeBack of={TAKEN_BACK} numbers={numbers} at={rows[selection.at]?.number} onDone={selection.none} />
+      </PrintBar>
     </>
   );
 }

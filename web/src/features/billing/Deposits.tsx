@@ -4,70 +4,82 @@ import { Link, useParams } from 'react-router';
 import { answer, client, once, type Problem } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash } from '../../shared/format';
-import { useCursor } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
 import { present } from '../../shared/present';
+import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
+import { TakeBackBar } from '../unwind';
 import { WaysOut } from './WaysOut';
 import { depositQuery, depositsQuery } from './api';
+
+const TAKEN_BACK = { kind: 'DEPOSIT', intent: 'take-back-deposit', one: 'deposit', many: 'deposits' } as const;
 
 export function Deposits() {
   const navigate = useGo();
   const [open, setOpen] = useState(true);
   const list = useInfiniteQuery(depositsQuery(open));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const [at] = useCursor(rows, (row) => navigate(`/billing/deposit/${row.number}`));
+  const selection = useSelection(
+    rows,
+    (row) => row.number,
+    (row) => navigate(`/billing/deposit/${row.number}`),
+  );
   if (!list.data) return <Waiting query={list} />;
   return (
-    <div className="page-scroll inset-top-0">
-      <div className="page-head">
-        <h1>{open ? 'Unapplied deposits' : 'All deposits'}</h1>
-        <label className="muted">
-          <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} /> unapplied only
-        </label>
-      </div>
-      <table className="rows">
-        <caption className="unseen">Deposits</caption>
-        <thead>
-          <tr>
-            <th>Deposit</th>
-            <th>For order</th>
-            <th>Customer</th>
-            <th>Received</th>
-            <th className="num">Amount {currency()}</th>
-            <th className="num">Unapplied {currency()}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row, index) => (
-            <tr key={row.number} className={index === at ? 'at' : ''}>
-              <td>
-                <Link className="mono" to={`/billing/deposit/${row.number}`}>
-                  {row.number}
-                </Link>
-              </td>
-              <td>
-                <Doc kind="ORDER" number={row.order} />
-              </td>
-              <td>{row.customerName}</td>
-              <td className="nowrap">{date(row.on)}</td>
-              <td className="num">{figure(row.amount)}</td>
-              <td className="num">{orDash(row.unapplied)}</td>
+    <>
+      <div className="page-scroll inset-top-0">
+        <div className="page-head">
+          <h1>{open ? 'Unapplied deposits' : 'All deposits'}</h1>
+          <label className="muted">
+            <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} /> unapplied only
+          </label>
+        </div>
+        <table className="rows">
+          <caption className="unseen">Deposits</caption>
+          <thead>
+            <tr>
+              <SelectAll selection={selection} rows={rows} />
+              <th>Deposit</th>
+              <th>For order</th>
+              <th>Customer</th>
+              <th>Received</th>
+              <th className="num">Amount {currency()}</th>
+              <th className="num">Unapplied {currency()}</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
-      {rows.length === 0 && (
-        <Empty>
-          {open ? 'All deposits are applied.' : 'No deposits yet.'} Record a deposit on the page of its order.
-        </Empty>
-      )}
-      <More query={list} />
-    </div>
+          </thead>
+          <tbody>
+            {rows.map((row, index) => (
+              <tr key={row.number} className={index === selection.at ? 'at' : ''}>
+                <SelectOne selection={selection} row={row} name={row.number} />
+                <td>
+                  <Link className="mono" to={`/billing/deposit/${row.number}`}>
+                    {row.number}
+                  </Link>
+                </td>
+                <td>
+                  <Doc kind="ORDER" number={row.order} />
+                </td>
+                <td>{row.customerName}</td>
+                <td className="nowrap">{date(row.on)}</td>
+                <td className="num">{figure(row.amount)}</td>
+                <td className="num">{orDash(row.unapplied)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {rows.length === 0 && (
+          <Empty>
+            {open ? 'All deposits are applied.' : 'No deposits yet.'} Record a deposit on the page of its order.
+          </Empty>
+        )}
+        <More query={list} />
+      </div>
+      <TakeBackBar of={TAKEN_BACK} rows={rows} selection={selection} />
+    </>
   );
 }
 

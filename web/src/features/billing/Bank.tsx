@@ -182,9 +182,7 @@ function EntryRow({ row, mayBill }: { row: Schemas['BankEntryView']; mayBill: bo
         }),
       ),
     onSuccess: ({ payments }) =>
-      tell(
-        `${payments.length === 1 ? 'Payment' : 'Payments'} ${payments.join(', ')} ${payments.length === 1 ? 'records' : 'record'} it.`,
-      ),
+      tell(payments.length === 1 ? `Payment ${payments[0]} records it.` : `Payments ${payments.join(', ')} record it.`),
   });
   const put = useMutation({
     mutationFn: (reason: string) =>

@@ -1,5 +1,6 @@
 package app.euthyna.core.flow;
 
+import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Vat;
@@ -55,6 +56,11 @@ public record Reduction(
     /** Whether it was taken with the money of a payment; a write-off is a document of its own. */
     public boolean isDiscount() {
         return kind == Kind.DISCOUNT;
+    }
+
+    /** The document that its entry and its history are of: the invoice of a discount; a write-off itself. */
+    public DocumentRef standsWith() {
+        return isDiscount() ? new DocumentRef(DocumentKind.INVOICE, invoice) : document;
     }
 
     /** The VAT that is reduced with it. */

@@ -222,8 +222,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
         }
         if (effect instanceof Effect.ReductionReversed reversed
                 && reversed.reduction().isDiscount()) {
-            return Optional.of(new Mirrored(
-                    new DocumentRef(DocumentKind.INVOICE, reversed.reduction().invoice()), DISCOUNT_TAKEN));
+            return Optional.of(new Mirrored(reversed.reduction().standsWith(), DISCOUNT_TAKEN));
         }
         return undone(effect).map(document -> new Mirrored(document, ""));
     }
@@ -499,9 +498,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
                         AccountRole.OUTPUT_VAT, new Posting.Keys("", "", "", share.vat()), share.tax())));
         lines.add(new Posting.Line(
                 AccountRole.RECEIVABLES, keys, reduction.amount().negated()));
-        var document = reduction.isDiscount()
-                ? new DocumentRef(DocumentKind.INVOICE, reduction.invoice())
-                : reduction.document();
+        var document = reduction.standsWith();
         var event = switch (reduction.kind()) {
             case SMALL_DIFFERENCE -> "small difference written off";
             case BAD_DEBT -> "bad debt written off";

@@ -4,6 +4,7 @@ import app.euthyna.core.flow.Reduction;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Refusal;
 import app.euthyna.server.batch.Batches;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
@@ -130,7 +131,7 @@ class WriteOffController {
                 commands.context().because("no reason given yet"),
                 request.invoices(),
                 request.kind().core());
-        var possible = looked.stream().filter(one -> one.refusals().isEmpty()).toList();
+        var possible = looked.stream().filter(one -> one.refusal().isEmpty()).toList();
         return new ToWriteOffTogether(
                 possible.stream()
                         .map(WriteOffs.Looked::amount)
@@ -143,12 +144,8 @@ class WriteOffController {
                                 one.customer(),
                                 one.version(),
                                 one.amount().amount(),
-                                one.refusals().isEmpty()
-                                        ? null
-                                        : one.refusals().get(0).code(),
-                                one.refusals().isEmpty()
-                                        ? null
-                                        : one.refusals().get(0).sentence()))
+                                one.refusal().map(Refusal::code).orElse(null),
+                                one.refusal().map(Refusal::sentence).orElse(null)))
                         .toList());
     }
 

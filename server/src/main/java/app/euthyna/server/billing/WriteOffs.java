@@ -17,6 +17,7 @@ import app.euthyna.server.platform.RefusedException;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -67,13 +68,9 @@ public class WriteOffs {
      * What of an invoice would be written off with others of a list, or why it can't be.
      *
      * @param amount all that is open
-     * @param refusals empty where it can
+     * @param refusal empty where it can
      */
-    public record Looked(String invoice, String customer, long version, Money amount, List<Refusal> refusals) {
-        public Looked {
-            refusals = List.copyOf(refusals);
-        }
-    }
+    public record Looked(String invoice, String customer, long version, Money amount, Optional<Refusal> refusal) {}
 
     /** What writing off all that is open of each of these would come to, one after the other. Nothing is written. */
     @Transactional(readOnly = true)
@@ -94,7 +91,12 @@ public class WriteOffs {
                     if (!decision.isRefused()) {
                         written.merge(customer, standing.open(), Money::plus);
                     }
-                    return new Looked(invoice, customer, versionOf(invoice), standing.open(), decision.refusals());
+                    return new Looked(
+                            invoice,
+                            customer,
+                            versionOf(invoice),
+                            standing.open(),
+                            decision.refusals().stream().findFirst());
                 })
                 .toList();
     }

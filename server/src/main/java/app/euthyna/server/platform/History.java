@@ -2,10 +2,8 @@ package app.euthyna.server.platform;
 
 import app.euthyna.core.flow.Effect;
 import app.euthyna.core.flow.EffectHandlers;
-import app.euthyna.core.flow.Reduction;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.DocumentKind;
-import app.euthyna.core.shared.DocumentRef;
 import java.time.Clock;
 import java.util.Collection;
 import java.util.List;
@@ -412,7 +410,7 @@ public class History implements EffectSink {
 
         private void invoiceReduced(Effect.InvoiceReduced effect) {
             var reduction = effect.reduction();
-            var of = toldOf(reduction);
+            var of = reduction.standsWith();
             note(
                     context,
                     effect.orders(),
@@ -429,7 +427,7 @@ public class History implements EffectSink {
 
         private void reductionReversed(Effect.ReductionReversed effect) {
             var reduction = effect.reduction();
-            var of = toldOf(reduction);
+            var of = reduction.standsWith();
             note(
                     context,
                     effect.orders(),
@@ -440,13 +438,6 @@ public class History implements EffectSink {
                                     ? "early-payment discount of %s taken back".formatted(reduction.amount())
                                     : "taken back")
                             + why());
-        }
-
-        /** A discount is told of its invoice, a write-off of itself. */
-        private DocumentRef toldOf(Reduction reduction) {
-            return reduction.isDiscount()
-                    ? new DocumentRef(DocumentKind.INVOICE, reduction.invoice())
-                    : reduction.document();
         }
 
         private void reservationTransferred(Effect.ReservationTransferred effect) {

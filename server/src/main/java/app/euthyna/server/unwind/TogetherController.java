@@ -104,7 +104,8 @@ class TogetherController {
     }
 
     private LookedAt lookedAt(CommandContext context, AskedUnwind asked) {
-        var planned = unwind.plan(context, asked);
+        var looked = unwind.look(context, asked);
+        var planned = looked.planned();
         return planned.isRefused()
                 ? new LookedAt(
                         asked.number(),
@@ -121,7 +122,7 @@ class TogetherController {
                                 .toList(),
                         null,
                         null,
-                        unwind.fingerprintOf(context, asked, "other"));
+                        looked.fingerprint());
     }
 
     /** Undoes each, in a transaction of its own; the batch is the log. */

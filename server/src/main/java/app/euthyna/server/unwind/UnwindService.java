@@ -26,6 +26,7 @@ import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Hashes;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.RefusedException;
+import jakarta.annotation.Nullable;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -102,6 +103,22 @@ public class UnwindService {
     public String fingerprintOf(CommandContext context, AskedUnwind asked, String reasonCode) {
         var intent = asked.toIntent();
         return fingerprint(unwindContexts.of(intent), unwindRequest(context, asked, reasonCode, new Placeholders()));
+    }
+
+    /**
+     * What could be planned over a document as it stands now.
+     *
+     * @param fingerprint what the plan would be bound to; null where it is refused
+     */
+    record Looked(Decision<Plan> planned, @Nullable String fingerprint) {}
+
+    /** Looks at a document once for its plan and what that is bound to. */
+    @Transactional(readOnly = true)
+    Looked look(CommandContext context, AskedUnwind asked) {
+        var unwindContext = unwindContexts.of(asked.toIntent());
+        var unwindRequest = unwindRequest(context, asked, "other", new Placeholders());
+        var planned = Planner.plan(unwindContext, unwindRequest);
+        return new Looked(planned, planned.isRefused() ? null : fingerprint(unwindContext, unwindRequest));
     }
 
     /**

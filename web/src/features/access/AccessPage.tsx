@@ -4,7 +4,7 @@ import { useParams } from 'react-router';
 import type { Problem } from '../../shared/api/http';
 import { date, moment, words } from '../../shared/format';
 import { useSession } from '../../shared/session';
-import { Empty, More, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
+import { Empty, More, OfTab, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
 import { Choice } from '../../shared/ui/fields';
 import { NewUser, SetPassword } from './Dialogs';
 import { accessQuery, ROLES, setEnabled, setRole, userLogQuery } from './api';
@@ -37,7 +37,7 @@ export function AccessPage() {
           )}
         </div>
         <Tabs of={TABS} />
-        {tab === 'log' ? <Log /> : <Users keeps={keeps} />}
+        <OfTab tab={tab} of={{ users: <Users keeps={keeps} />, log: <Log /> }} />
       </div>
       {adding && <NewUser onClose={() => setAdding(false)} />}
     </div>

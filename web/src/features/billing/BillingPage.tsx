@@ -1,5 +1,5 @@
 import { useParams } from 'react-router';
-import { Tabs } from '../../shared/ui';
+import { OfTab, Tabs } from '../../shared/ui';
 import { Ageing } from './Ageing';
 import { BankPage } from './Bank';
 import { CreditNotes } from './CreditNote';
@@ -37,19 +37,24 @@ export function BillingPage() {
           ]}
         />
       </div>
-      {tab === 'to-bill' && <ToBill />}
-      {tab === 'invoices' && <Invoices />}
-      {tab === 'credit-notes' && <CreditNotes />}
-      {tab === 'overdue' && <Overdue />}
-      {tab === 'ageing' && <Ageing />}
-      {tab === 'disputes' && <Disputes />}
-      {tab === 'receive' && <RecordPayment />}
-      {tab === 'bank' && <BankPage />}
-      {tab === 'payments' && <Payments />}
-      {tab === 'deposits' && <Deposits />}
-      {tab === 'refunds' && <Refunds />}
-      {tab === 'write-offs' && <WriteOffs />}
-      {tab === 'direct' && <DirectInvoice />}
+      <OfTab
+        tab={tab}
+        of={{
+          'to-bill': <ToBill />,
+          invoices: <Invoices />,
+          'credit-notes': <CreditNotes />,
+          overdue: <Overdue />,
+          ageing: <Ageing />,
+          disputes: <Disputes />,
+          receive: <RecordPayment />,
+          bank: <BankPage />,
+          payments: <Payments />,
+          deposits: <Deposits />,
+          refunds: <Refunds />,
+          'write-offs': <WriteOffs />,
+          direct: <DirectInvoice />,
+        }}
+      />
     </div>
   );
 }

@@ -5,7 +5,7 @@ import { currency } from '../../shared/currency';
 import { date, figure, isZero, Words } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
-import { Doc, Empty, Mark, More, SearchLine, Tabs, Waiting } from '../../shared/ui';
+import { Doc, Empty, Mark, More, OfTab, SearchLine, Tabs, Waiting } from '../../shared/ui';
 import { ReturnsOf } from '../returns';
 import { Position } from '../review';
 import { OwnApprovalRules } from '../rules';
@@ -65,14 +65,19 @@ export function CustomerPage() {
               { to: to('approval'), label: 'Approval' },
             ]}
           />
-          {tab === 'orders' && <Orders code={code} />}
-          {tab === 'invoices' && <Invoices code={code} />}
-          {tab === 'returns' && <ReturnsOf customer={code} />}
-          {tab === 'statement' && <Statement code={code} />}
-          {tab === 'po-numbers' && <PoNumbers code={code} />}
-          {tab === 'decisions' && <Decisions customer={customer} />}
-          {tab === 'approval' && <OwnApprovalRules code={code} locked={!may('KEEP_MASTER_DATA')} />}
-          {tab === 'terms' && <CustomerTerms customer={customer} />}
+          <OfTab
+            tab={tab}
+            of={{
+              orders: <Orders code={code} />,
+              invoices: <Invoices code={code} />,
+              returns: <ReturnsOf customer={code} />,
+              statement: <Statement code={code} />,
+              'po-numbers': <PoNumbers code={code} />,
+              decisions: <Decisions customer={customer} />,
+              approval: <OwnApprovalRules code={code} locked={!may('KEEP_MASTER_DATA')} />,
+              terms: <CustomerTerms customer={customer} />,
+            }}
+          />
         </div>
         {business && (
           <div className="bar">

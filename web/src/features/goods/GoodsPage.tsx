@@ -9,7 +9,7 @@ import { useGo } from '../../shared/navigation';
 import { offersOf } from '../../shared/offered';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
-import { Doc, Empty, Mark, More, ProblemNote, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
+import { Doc, Empty, Mark, More, OfTab, ProblemNote, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
 import { Choice, Field, TextLine } from '../../shared/ui/fields';
 import { BatchLog } from '../batch';
@@ -45,7 +45,7 @@ export function GoodsPage() {
           ]}
         />
       </div>
-      {tab === 'to-stage' ? <ToStage /> : tab === 'staged' ? <Staged /> : tab === 'stock' ? <Stock /> : <Departed />}
+      <OfTab tab={tab} of={{ 'to-stage': <ToStage />, staged: <Staged />, departed: <Departed />, stock: <Stock /> }} />
     </div>
   );
 }

@@ -8,7 +8,7 @@ import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash } from '../../shared/format';
 import { present } from '../../shared/present';
 import { useSession } from '../../shared/session';
-import { Doc, Empty, More, Tabs, Waiting } from '../../shared/ui';
+import { Doc, Empty, More, OfTab, Tabs, Waiting } from '../../shared/ui';
 import { AccountSheet, Days } from './AccountSheet';
 import { ManualEntry, Periods, PostingMap } from './Keeping';
 
@@ -38,12 +38,17 @@ export function LedgerPage() {
             { to: '/ledger/periods', label: 'Periods' },
           ]}
         />
-        {tab === 'balances' && <Balances />}
-        {tab === 'journal' && <Journal />}
-        {tab === 'account' && <AccountSheet />}
-        {tab === 'manual-entry' && <ManualEntry />}
-        {tab === 'posting-map' && <PostingMap />}
-        {tab === 'periods' && <Periods />}
+        <OfTab
+          tab={tab}
+          of={{
+            balances: <Balances />,
+            journal: <Journal />,
+            account: <AccountSheet />,
+            'manual-entry': <ManualEntry />,
+            'posting-map': <PostingMap />,
+            periods: <Periods />,
+          }}
+        />
       </div>
     </div>
   );

@@ -10,28 +10,7 @@ import { Doc, Empty, More, tellProblem, Waiting } from '../../shared/ui';
 import { PrintButton } from '../paper';
 import { returnsQuery, type ReturnLane } from './api';
 
-type Lane = { lane: ReturnLane | undefined; title: string; none: string };
-
-const EXPECTED: Lane = {
-  lane: 'EXPECTED',
-  title: 'Expected returns, oldest first',
-  none: 'No returns expected.',
-};
-
-const LANE: Record<string, Lane> = {
-  inspecting: { lane: 'INSPECTING', title: 'Received, to inspect', none: 'Nothing to inspect.' },
-  'to-credit': {
-    lane: 'TO_CREDIT',
-    title: 'Received, not credited',
-    none: 'No credits due.',
-  },
-  ahead: {
-    lane: 'AHEAD',
-    title: 'Credited ahead, not received',
-    none: 'Nothing is credited ahead.',
-  },
-  all: { lane: undefined, title: 'All returns', none: 'No returns yet.' },
-};
+export type Lane = { lane: ReturnLane | undefined; title: string; none: string };
 
 /** All that one customer sent back, or may. */
 export function ReturnsOf({ customer }: { customer: string }) {
@@ -74,8 +53,7 @@ export function ReturnsOf({ customer }: { customer: string }) {
 }
 
 /** Returns that wait for something, with how long they have. */
-export function Lanes({ tab }: { tab: string }) {
-  const { lane, title, none } = LANE[tab] ?? EXPECTED;
+export function Lanes({ of: { lane, title, none } }: { of: Lane }) {
   const { may, reads } = useSession();
   const priced = reads('SELLING');
   const navigate = useGo();

@@ -1,7 +1,7 @@
 import { useParams } from 'react-router';
 import { useSession } from '../../shared/session';
-import { Tabs } from '../../shared/ui';
-import { Lanes } from './Lanes';
+import { OfTab, Tabs } from '../../shared/ui';
+import { Lanes, type Lane } from './Lanes';
 import { Rates } from './Rates';
 import { UnexpectedGoods } from './Unexpected';
 
@@ -15,6 +15,14 @@ const TABS = [
   { to: '/returns/rates', label: 'Return rate', priced: true },
 ];
 
+const LANES: Record<string, Lane> = {
+  expected: { lane: 'EXPECTED', title: 'Expected returns, oldest first', none: 'No returns expected.' },
+  inspecting: { lane: 'INSPECTING', title: 'Received, to inspect', none: 'Nothing to inspect.' },
+  'to-credit': { lane: 'TO_CREDIT', title: 'Received, not credited', none: 'No credits due.' },
+  ahead: { lane: 'AHEAD', title: 'Credited ahead, not received', none: 'Nothing is credited ahead.' },
+  all: { lane: undefined, title: 'All returns', none: 'No returns yet.' },
+};
+
 /** Goods that are to come back, that are here to be looked at, and all that ever did. */
 export function ReturnsPage() {
   const { tab = 'expected' } = useParams();
@@ -24,7 +32,14 @@ export function ReturnsPage() {
       <div className="page-scroll inset-bottom-0 grows-0-0-auto">
         <Tabs of={TABS.filter((one) => !one.priced || reads('SELLING'))} />
       </div>
-      {tab === 'unexpected' ? <UnexpectedGoods /> : tab === 'rates' ? <Rates /> : <Lanes key={tab} tab={tab} />}
+      <OfTab
+        tab={tab}
+        of={{
+          unexpected: <UnexpectedGoods />,
+          rates: <Rates />,
+          ...Object.fromEntries(Object.entries(LANES).map(([one, lane]) => [one, <Lanes key={one} of={lane} />])),
+        }}
+      />
     </div>
   );
 }

@@ -6,7 +6,7 @@ import type { Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { date } from '../../shared/format';
 import { useSession } from '../../shared/session';
-import { keepReason, ProblemNote, ReasonInput, Tabs, tell, Waiting } from '../../shared/ui';
+import { keepReason, OfTab, ProblemNote, ReasonInput, Tabs, tell, Waiting } from '../../shared/ui';
 import { Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { ApprovalRules } from './ApprovalRules';
@@ -51,39 +51,31 @@ export function RulesPage() {
           <span className="muted">{locked ? 'The finance lead publishes the rules.' : `Version ${rules.version}`}</span>
         </div>
         <Tabs of={TABS} />
-        {tab === 'checks' && <CheckRules rules={rules} counts={counts} locked={locked} onChange={setEdited} />}
-        {tab === 'po' && (
-          <PoRules
-            rules={rules}
-            count={counts.find((one) => one.check === 'duplicate-po')}
-            locked={locked}
-            onChange={setEdited}
-          />
-        )}
-        {tab === 'entry' && <EntryRules rules={rules} locked={locked} onChange={setEdited} />}
-        {tab === 'unwinding' && <UnwindRules rules={rules} locked={locked} onChange={setEdited} />}
-        {tab === 'returns' && <ReturnRules rules={rules} locked={locked} onChange={setEdited} />}
-        {tab === 'receivables' && <ReceivablesRules rules={rules} locked={locked} onChange={setEdited} />}
-        {tab === 'approval' && (
-          <>
-            <ApprovalRules locked={locked} />
-            <h2 className="above-26">Goods for nothing</h2>
-            <p>
-              Lines at no charge need approval where their value at list price is above {currency()}{' '}
-              <LimitInSentence of="goodsForNothing" who="CLERK" rules={rules} locked={locked} onChange={setEdited} /> on
-              a clerk’s order or {currency()}{' '}
-              <LimitInSentence
-                of="goodsForNothing"
-                who="CONTROLLER"
+        <OfTab
+          tab={tab}
+          of={{
+            checks: <CheckRules rules={rules} counts={counts} locked={locked} onChange={setEdited} />,
+            po: (
+              <PoRules
                 rules={rules}
+                count={counts.find((one) => one.check === 'duplicate-po')}
                 locked={locked}
                 onChange={setEdited}
-              />{' '}
-              on a controller’s (empty: no limit). Whoever approves has the limit for it; the finance lead has none.
-            </p>
-          </>
-        )}
-        {tab === 'changes' && <Changes of={rules.changes} />}
+              />
+            ),
+            entry: <EntryRules rules={rules} locked={locked} onChange={setEdited} />,
+            unwinding: <UnwindRules rules={rules} locked={locked} onChange={setEdited} />,
+            returns: <ReturnRules rules={rules} locked={locked} onChange={setEdited} />,
+            receivables: <ReceivablesRules rules={rules} locked={locked} onChange={setEdited} />,
+            approval: (
+              <>
+                <ApprovalRules locked={locked} />
+                <GoodsForNothing rules={rules} locked={locked} onChange={setEdited} />
+              </>
+            ),
+            changes: <Changes of={rules.changes} />,
+          }}
+        />
         {edited && <WouldDo preview={preview.data} />}
         <ProblemNote problem={edited ? preview.error : null} />
       </div>
@@ -95,6 +87,29 @@ export function RulesPage() {
         />
       )}
     </div>
+  );
+}
+
+function GoodsForNothing({
+  rules,
+  locked,
+  onChange,
+}: {
+  rules: Rules;
+  locked: boolean;
+  onChange: (to: Rules) => void;
+}) {
+  return (
+    <>
+      <h2 className="above-26">Goods for nothing</h2>
+      <p>
+        Lines at no charge need approval where their value at list price is above {currency()}{' '}
+        <LimitInSentence of="goodsForNothing" who="CLERK" rules={rules} locked={locked} onChange={onChange} /> on a
+        clerk’s order or {currency()}{' '}
+        <LimitInSentence of="goodsForNothing" who="CONTROLLER" rules={rules} locked={locked} onChange={onChange} /> on a
+        controller’s (empty: no limit). Whoever approves has the limit for it; the finance lead has none.
+      </p>
+    </>
   );
 }
 

@@ -9,7 +9,7 @@ import { capital, date, figure, Words } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
-import { Doc, Empty, More, Tabs, Waiting } from '../../shared/ui';
+import { Doc, Empty, More, OfTab, Tabs, Waiting } from '../../shared/ui';
 import { DayInput, DayRange } from '../../shared/ui/DayInput';
 import { Choice, TextLine } from '../../shared/ui/fields';
 import { WaitingPlan } from './ToDo';
@@ -24,18 +24,20 @@ const TABS = [
 
 /** All that was undone and all that still waits; and leftovers of many orders given up at once. */
 export function UndonePage() {
-  const { tab } = useParams();
+  const { tab = 'waiting' } = useParams();
   return (
     <div className="page">
       <div className="page-scroll">
         <Tabs of={TABS} />
-        {tab === 'report' ? (
-          <Report />
-        ) : tab === 'leftovers' ? (
-          <Leftovers />
-        ) : (
-          <Plans key={tab} waiting={tab !== 'done'} />
-        )}
+        <OfTab
+          tab={tab}
+          of={{
+            waiting: <Plans key="waiting" waiting />,
+            done: <Plans key="done" waiting={false} />,
+            report: <Report />,
+            leftovers: <Leftovers />,
+          }}
+        />
       </div>
     </div>
   );

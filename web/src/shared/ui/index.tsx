@@ -115,6 +115,11 @@ export function Tabs({ of }: { of: { to: string; label: string }[] }) {
   );
 }
 
+/** What stands under the tab that the address names; an address that names none is told as that. */
+export function OfTab({ tab, of }: { tab: string; of: Record<string, ReactNode> }) {
+  return Object.hasOwn(of, tab) ? of[tab] : <Empty>This page does not exist.</Empty>;
+}
+
 export function Amount({ of, dash }: { of: string | null | undefined; dash?: boolean }) {
   return <>{dash && (!of || Number(of) === 0) ? '–' : figure(of)}</>;
 }

@@ -20,6 +20,8 @@ import tools.jackson.databind.json.JsonMapper;
 public final class Bench {
 
     private static final int WARM_UP = 30;
+    /** How far it is, is told every so many rounds. */
+    private static final int TOLD = 50;
 
     private final Path home;
     private final Path file;
@@ -156,6 +158,9 @@ public final class Bench {
         }
         var random = new Random(7);
         for (int round = 0; round < WARM_UP + rounds; round++) {
+            if (round % TOLD == 0) {
+                System.err.printf("round %d of %d%n", round, WARM_UP + rounds);
+            }
             var draw = random.nextInt(1_000_000);
             for (var question : questions) {
                 var warm = question.rounds() == Question.ALL ? WARM_UP : 0;

@@ -23,6 +23,12 @@ public final class Application implements AutoCloseable {
     /** What lives for minutes is better started soon than compiled well. */
     private static final List<String> SOON = List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC");
 
+    /** It rests when in so many looks, each after so long, it took less than such a part of the time. */
+    private static final int LOOKS = 3;
+
+    private static final Duration LOOKED_AFTER = Duration.ofSeconds(2);
+    private static final int IDLE = 10;
+
     private final Process process;
     private final int port;
     private final Path log;
@@ -118,6 +124,30 @@ public final class Application implements AutoCloseable {
             Thread.sleep(200);
         }
         throw new IllegalStateException("the application did not answer in two hours");
+    }
+
+    /**
+     * Waits until it has done what it does by itself: until it takes next to no processor time, at most so long.
+     *
+     * @return whether it came to rest
+     */
+    public boolean rests(Duration atMost) throws InterruptedException {
+        var until = System.nanoTime() + atMost.toNanos();
+        var before = processorTime();
+        for (int still = 0; System.nanoTime() < until; ) {
+            Thread.sleep(LOOKED_AFTER.toMillis());
+            var now = processorTime();
+            still = now.minus(before).multipliedBy(IDLE).compareTo(LOOKED_AFTER) < 0 ? still + 1 : 0;
+            if (still == LOOKS) {
+                return true;
+            }
+            before = now;
+        }
+        return false;
+    }
+
+    private Duration processorTime() {
+        return process.info().totalCpuDuration().orElse(Duration.ZERO);
     }
 
     /** As a power cut would end it. */

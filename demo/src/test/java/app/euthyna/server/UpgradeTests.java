@@ -124,6 +124,17 @@ class UpgradeTests {
                         .isEmpty());
     }
 
+    /** While the schema changes, commits may wait; a command that is answered never does. */
+    @Test
+    @Order(1)
+    void commitsAreWrittenAtOnceAgain() {
+        assertThat(jdbc.sql("select setting_value from information_schema.settings where setting_name = 'WRITE_DELAY'")
+                        .query(String.class)
+                        .list())
+                .isNotEmpty()
+                .containsOnly("0");
+    }
+
     @Test
     @Order(1)
     void hasRowsOfEveryKind() {

@@ -97,6 +97,31 @@ describe('documents of a list', () => {
     expect(await screen.findByText('Bulk unwinding')).toBeInTheDocument();
   });
 
+  it('are given the first of the company’s own reasons where its rules know no error of entry', async () => {
+    lists();
+    answers('get', '/api/unwind/reasons', [
+      { code: 'house-reason', words: 'A reason of the house' },
+      { code: 'other', words: 'Other' },
+    ]);
+    answers('post', '/api/unwind/together/previews', {
+      total: '0.40',
+      possible: 1,
+      documents: [
+        { number: 'W-1', amount: '0.40', steps: ['reverse-write-off'], code: null, why: null, fingerprint: 'f1' },
+      ],
+    });
+    const sent = answers('post', '/api/unwind/together/executions', batch('UNWINDING'));
+    answers('get', '/api/batches/5', batch('UNWINDING'));
+    const { user } = show(<WriteOffs />);
+    await screen.findByText('W-1');
+    await user.keyboard('xu');
+    const dialog = await screen.findByRole('dialog');
+    await user.click(await within(dialog).findByText('Take back one write-off', { selector: 'button' }));
+    await waitFor(() =>
+      expect(sent[0]?.body).toMatchObject({ reasonCode: 'house-reason', reason: 'A reason of the house' }),
+    );
+  });
+
   it('with none selected, U is for the row that the keys stand on', async () => {
     lists();
     const { user, place } = show(<WriteOffs />);

@@ -34,7 +34,7 @@ export function UndoTogether({
   /** It was carried out, and its log looked at. */
   onDone: () => void;
 }) {
-  const [reasonCode, setReasonCode] = useState(of.reason ?? 'entered-in-error');
+  const [chosen, setChosen] = useState(of.reason ?? 'entered-in-error');
   const [text, setText] = useState('');
   const saved = useUnsaved(text !== '');
   const asked = { kind: of.kind, intent: of.intent };
@@ -49,6 +49,8 @@ export function UndoTogether({
     queryKey: keyOf('unwind', 'reasons'),
     queryFn: () => answer(client.GET('/api/unwind/reasons')),
   });
+  // the company's own rules may know no such reason
+  const reasonCode = (reasons.data?.find((one) => one.code === chosen) ?? reasons.data?.[0])?.code ?? '';
   const documents = preview.data?.documents ?? [];
   const possible = documents.flatMap(({ number, fingerprint }) => (fingerprint ? [{ number, fingerprint }] : []));
   const carryOut = useMutation({
@@ -59,7 +61,7 @@ export function UndoTogether({
             ...asked,
             documents: possible,
             reasonCode,
-            reason: text.trim() || reasons.data?.find((one) => one.code === reasonCode)?.words || reasonCode,
+            reason: text.trim() || (reasons.data?.find((one) => one.code === reasonCode)?.words ?? ''),
           },
           ...once(),
         }),
@@ -81,7 +83,7 @@ export function UndoTogether({
             ? verb
             : `${verb} ${possible.length === numbers.length ? '' : 'only '}${counted(possible.length, of)}`
         }
-        ready={possible.length > 0}
+        ready={possible.length > 0 && reasonCode !== ''}
         busy={carryOut.isPending}
         problem={carryOut.error}
         onGiven={() => carryOut.mutate()}
@@ -122,7 +124,7 @@ export function UndoTogether({
             label="Reason for all"
             value={reasonCode}
             of={reasons.data ?? []}
-            onChange={setReasonCode}
+            onChange={setChosen}
           />
           <Field of="together-remark" label="Remark">
             <ReasonInput id="together-remark" value={text} onChange={setText} />

@@ -74,11 +74,12 @@ class AtTheLimitTests extends OnServer {
         return order;
     }
 
-    private Rest.Answer released(Rest by, String order) {
-        return by.post(
+    /** A release of the order as it is now, however late it comes. */
+    private Callable<Rest.Answer> releasing(Rest by, String order) {
+        var seen = versionOf("/api/orders/" + order);
+        return () -> by.post(
                 "/api/orders/" + order + "/waivers",
-                "{\"version\":%s,\"reason\":\"two deliveries\",\"findings\":[\"duplicate-po\"]}"
-                        .formatted(versionOf("/api/orders/" + order)));
+                "{\"version\":%s,\"reason\":\"two deliveries\",\"findings\":[\"duplicate-po\"]}".formatted(seen));
     }
 
     /** Two held orders of 121.00 each, and room for one: whoever releases first has it. */
@@ -89,8 +90,7 @@ class AtTheLimitTests extends OnServer {
         var first = heldForItsPo(po);
         var second = heldForItsPo(po);
         limit("254.09");
-        var answers = both(
-                () -> released(controller, first), () -> released(new Rest(mvc, "controller2", "CONTROLLER"), second));
+        var answers = both(releasing(controller, first), releasing(new Rest(mvc, "controller2", "CONTROLLER"), second));
         assertThat(answers.stream().map(answer -> answer.status() == 200 ? "done" : answer.code()))
                 .as("the other one’s decision was on an order that stood better")
                 .containsExactlyInAnyOrder("done", "stale-version");

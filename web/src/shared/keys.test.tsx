@@ -93,7 +93,7 @@ function Selecting({ onOpen }: { onOpen: (row: string) => void }) {
       <table>
         <thead>
           <tr>
-            <SelectAll selection={selection} rows={ROWS} />
+            <SelectAll selection={selection} />
           </tr>
         </thead>
         <tbody>

@@ -1,11 +1,18 @@
 import { useState } from 'react';
 import { useKeys, usePlace } from './keys';
 
-/** Which rows of a list are selected, with the keys for it. */
-export function useSelection<T>(rows: T[], keyOf: (row: T) => string, onOpen: (row: T) => void) {
+/** Which rows of a list are selected, with the keys for it; rows that can't be are passed over. */
+export function useSelection<T>(
+  rows: T[],
+  keyOf: (row: T) => string,
+  onOpen: (row: T) => void,
+  can: (row: T) => boolean = () => true,
+) {
   const [at, , moves] = usePlace(rows.length);
   const [selected, setSelected] = useState<Set<string>>(new Set());
+  const selectable = rows.filter(can);
   const toggle = (row: T) => {
+    if (!can(row)) return;
     const changed = new Set(selected);
     if (!changed.delete(keyOf(row))) changed.add(keyOf(row));
     setSelected(changed);
@@ -15,43 +22,42 @@ export function useSelection<T>(rows: T[], keyOf: (row: T) => string, onOpen: (r
     x: () => rows[at] && toggle(rows[at]),
     enter: () => rows[at] && onOpen(rows[at]),
   });
-  const chosen = rows.filter((row) => selected.has(keyOf(row)));
+  const chosen = selectable.filter((row) => selected.has(keyOf(row)));
   return {
     at,
+    can,
     toggle,
     has: (row: T) => selected.has(keyOf(row)),
     chosen,
     none: () => setSelected(new Set()),
-    all: () => setSelected(new Set(chosen.length === rows.length ? [] : rows.map(keyOf))),
+    areAll: selectable.length > 0 && chosen.length === selectable.length,
+    all: () => setSelected(new Set(chosen.length === selectable.length ? [] : selectable.map(keyOf))),
   };
 }
 
 export type Selection<T> = ReturnType<typeof useSelection<T>>;
 
 /** The box at the head of a list: all of its rows, or none. */
-export function SelectAll<T>({ selection, rows }: { selection: Selection<T>; rows: T[] }) {
+export function SelectAll<T>({ selection }: { selection: Selection<T> }) {
   return (
     <th className="wide-24">
-      <input
-        type="checkbox"
-        aria-label="Select all"
-        checked={rows.length > 0 && selection.chosen.length === rows.length}
-        onChange={selection.all}
-      />
+      <input type="checkbox" aria-label="Select all" checked={selection.areAll} onChange={selection.all} />
     </th>
   );
 }
 
-/** The box of a row. */
+/** The box of a row that can be selected. */
 export function SelectOne<T>({ selection, row, name }: { selection: Selection<T>; row: T; name: string }) {
   return (
     <td>
-      <input
-        type="checkbox"
-        aria-label={`Select ${name}`}
-        checked={selection.has(row)}
-        onChange={() => selection.toggle(row)}
-      />
+      {selection.can(row) && (
+        <input
+          type="checkbox"
+          aria-label={`Select ${name}`}
+          checked={selection.has(row)}
+          onChange={() => selection.toggle(row)}
+        />
+      )}
     </td>
   );
 }

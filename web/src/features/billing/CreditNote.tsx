@@ -53,7 +53,7 @@ export function CreditNotes() {
             <caption className="unseen">Credit notes</caption>
             <thead>
               <tr>
-                <SelectAll selection={selection} rows={rows} />
+                <SelectAll selection={selection} />
                 <th>Credit note</th>
                 <th>Customer</th>
                 <th>Invoice</th>

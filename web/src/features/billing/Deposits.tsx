@@ -42,7 +42,7 @@ export function Deposits() {
           <caption className="unseen">Deposits</caption>
           <thead>
             <tr>
-              <SelectAll selection={selection} rows={rows} />
+              <SelectAll selection={selection} />
               <th>Deposit</th>
               <th>For order</th>
               <th>Customer</th>

@@ -65,7 +65,7 @@ export function Invoices() {
           <caption className="unseen">Invoices</caption>
           <thead>
             <tr>
-              <SelectAll selection={selection} rows={rows} />
+              <SelectAll selection={selection} />
               <th>Invoice</th>
               <th>Customer</th>
               <th>Date</th>

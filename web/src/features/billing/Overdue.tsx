@@ -46,7 +46,7 @@ export function Overdue() {
           <caption className="unseen">Customers with invoices past due</caption>
           <thead>
             <tr>
-              <SelectAll selection={selection} rows={rows} />
+              <SelectAll selection={selection} />
               <th>Customer</th>
               <th className="num">Invoices</th>
               <th className="num">Oldest</th>

@@ -24,6 +24,7 @@ export function Payments() {
     rows,
     (row) => row.number,
     (row) => navigate(`/billing/payment/${row.number}`),
+    (row) => row.kind === 'PAYMENT',
   );
   if (!list.data) return <Waiting query={list} />;
   return (
@@ -33,7 +34,7 @@ export function Payments() {
           <caption className="unseen">Payments</caption>
           <thead>
             <tr>
-              <SelectAll selection={selection} rows={rows} />
+              <SelectAll selection={selection} />
               <th>Payment</th>
               <th>Customer</th>
               <th>Received</th>
@@ -51,7 +52,8 @@ export function Payments() {
                     {row.number}
                   </Link>
                   {row.kind === 'DEPOSIT' && <span className="muted small"> credit of a deposit</span>}
-                  {row.reversed && <span className="muted small"> bounced</span>}
+                  {row.kind === 'CREDIT_NOTE' && <span className="muted small"> credit of a credit note</span>}
+                  {row.reversed && <span className="muted small"> reversed</span>}
                 </td>
                 <td>{row.customerName}</td>
                 <td className="nowrap">{date(row.on)}</td>
@@ -65,7 +67,7 @@ export function Payments() {
         {rows.length === 0 && <Empty>No payments yet.</Empty>}
         <More query={list} />
       </div>
-      <TakeBackBar of={TAKEN_BACK} rows={rows} selection={selection} />
+      <TakeBackBar of={TAKEN_BACK} rows={rows} selection={selection} kindOf={(row) => row.kind} />
     </>
   );
 }
@@ -135,7 +137,7 @@ export function PaymentPage() {
           {currency()} {figure(payment.amount)} {payment.kind === 'DEPOSIT' ? 'became customer credit' : 'received'} on{' '}
           {date(payment.on)}
           {payment.reversed
-            ? '; bounced and reversed.'
+            ? '; reversed.'
             : isZero(payment.left)
               ? '.'
               : `; ${currency()} ${figure(payment.left)} are on account.`}

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { show, signedIn } from '../../test/page';
 import { answers } from '../../test/server';
 import { Invoices } from './Invoices';
+import { Payments } from './Payments';
 import { WriteOffs } from './WriteOffs';
 
 const writeOff = (number: string, reversedOn: string | null = null) => ({
@@ -17,6 +18,21 @@ const writeOff = (number: string, reversedOn: string | null = null) => ({
   reason: 'bank charge',
   by: 'receivables',
   reversedOn,
+});
+
+const payment = (number: string, kind: string) => ({
+  number,
+  kind,
+  customer: 'C',
+  customerName: 'Customer',
+  on: '2026-02-01',
+  amount: '12.10',
+  left: '0.00',
+  refunded: '0.00',
+  reversed: false,
+  reference: '',
+  allocations: [],
+  version: 0,
 });
 
 const invoice = (number: string, open: string) => ({
@@ -120,6 +136,23 @@ describe('documents of a list', () => {
     await waitFor(() =>
       expect(sent[0]?.body).toMatchObject({ reasonCode: 'house-reason', reason: 'A reason of the house' }),
     );
+  });
+
+  it('stand beside others in a list: credits among payments are selected by no key, and undone as what they are', async () => {
+    signedIn('controller', ['BILL', 'PROPOSE']);
+    answers('get', '/api/payments', {
+      rows: [payment('P-1', 'PAYMENT'), payment('C2026-00001', 'CREDIT_NOTE'), payment('P-2', 'PAYMENT')],
+      next: null,
+    });
+    const { user, place } = show(<Payments />);
+    await user.click(await screen.findByLabelText('Select all'));
+    expect(screen.queryByLabelText('Select C2026-00001')).toBeNull();
+    expect(screen.getByLabelText('Select all')).toBeChecked();
+    expect(screen.getByText('Take back 2 selected', { exact: false })).toBeInTheDocument();
+    await user.keyboard('xjx');
+    expect(screen.getByText('Take back 1 selected', { exact: false })).toBeInTheDocument();
+    await user.keyboard('jxku');
+    expect(place()).toBe('/unwind/CREDIT_NOTE/C2026-00001');
   });
 
   it('with none selected, U is for the row that the keys stand on', async () => {

@@ -48,7 +48,7 @@ export function WriteOffs() {
           <caption className="unseen">Write-offs</caption>
           <thead>
             <tr>
-              <SelectAll selection={selection} rows={rows} />
+              <SelectAll selection={selection} />
               <th>Write-off</th>
               <th>Customer</th>
               <th>Invoice</th>

@@ -92,7 +92,7 @@ function ToStage() {
           <caption className="unseen">Orders to stage</caption>
           <thead>
             <tr>
-              <SelectAll selection={selection} rows={rows} />
+              <SelectAll selection={selection} />
               <th>Order</th>
               <th>Customer</th>
               {reads('SELLING') && <th>Customer PO</th>}
@@ -233,7 +233,7 @@ function Staged() {
           <caption className="unseen">Staged dispatches</caption>
           <thead>
             <tr>
-              <SelectAll selection={selection} rows={rows} />
+              <SelectAll selection={selection} />
               <th>Dispatch</th>
               <th>Order</th>
               <th>Customer</th>

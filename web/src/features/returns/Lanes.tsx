@@ -87,7 +87,7 @@ export function Lanes({ of: { lane, title, none } }: { of: Lane }) {
             <caption className="unseen">Returns</caption>
             <thead>
               <tr>
-                <SelectAll selection={selection} rows={rows} />
+                <SelectAll selection={selection} />
                 <th>Return</th>
                 <th>Customer</th>
                 <th>Reason</th>

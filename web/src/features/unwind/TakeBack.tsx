@@ -10,12 +10,15 @@ export function TakeBack({
   of,
   numbers,
   at,
+  atKind = of.kind,
   onDone,
 }: {
   of: Alike;
   numbers: string[];
   /** The number of the row that the keys stand on. */
   at: string | undefined;
+  /** Its kind, where it is another. */
+  atKind?: string;
   onDone: () => void;
 }) {
   const { may } = useSession();
@@ -25,7 +28,7 @@ export function TakeBack({
   useKeys({
     u: () => {
       if (ready) setAsking(true);
-      else if (at) navigate(`/unwind/${of.kind}/${at}`);
+      else if (at) navigate(`/unwind/${atKind}/${at}`);
     },
   });
   return (
@@ -53,17 +56,22 @@ export function TakeBackBar<Row extends { number: string }>({
   of,
   rows,
   selection,
+  kindOf = () => of.kind,
 }: {
   of: Alike;
   rows: Row[];
   selection: Selection<Row>;
+  /** Where other documents stand in the list beside those that are taken back together. */
+  kindOf?: (row: Row) => string;
 }) {
+  const at = rows[selection.at];
   return (
     <div className="bar">
       <TakeBack
         of={of}
         numbers={selection.chosen.map((row) => row.number)}
-        at={rows[selection.at]?.number}
+        at={at?.number}
+        atKind={at && kindOf(at)}
         onDone={selection.none}
       />
       <span className="muted small">

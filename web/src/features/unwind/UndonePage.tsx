@@ -266,7 +266,7 @@ function Leftovers() {
           <caption className="unseen">Orders with goods left to ship</caption>
           <thead>
             <tr>
-              <SelectAll selection={selection} rows={rows} />
+              <SelectAll selection={selection} />
               <th>Order</th>
               <th>Customer</th>
               <th>Customer PO</th>

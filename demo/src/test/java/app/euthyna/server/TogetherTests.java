@@ -166,9 +166,16 @@ class TogetherTests extends OnReturns {
         assertThat(toTakeBack(controller, "RETURN", "take-goods-back", invoices).code())
                 .as("what needs choices is undone on its own")
                 .isEqualTo("incomplete");
-        assertThat(toTakeBack(controller, "INVOICE", "take-back-invoice", List.of("1999-00001"))
-                        .code())
-                .isEqualTo("not-found");
+    }
+
+    @Test
+    void oneThatIsNotThereHindersNoOther() {
+        var sold = sold(2).invoice();
+        var preview = toTakeBack(controller, "INVOICE", "take-back-invoice", List.of("1999-00001", sold));
+        assertThat(each(preview.body().get("documents"), "code")).containsExactly("not-found", "");
+        assertThat(preview.text("possible")).isEqualTo("1");
+        assertThat(outcomes(takenBack(controller, "INVOICE", "take-back-invoice", preview)))
+                .containsExactly("DONE ");
     }
 
     @Test

@@ -3,6 +3,7 @@ package app.euthyna.server.unwind;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.Money;
+import app.euthyna.core.shared.Refusal;
 import app.euthyna.core.unwind.Intent;
 import app.euthyna.server.batch.Batches;
 import app.euthyna.server.platform.CommandContext;
@@ -104,16 +105,15 @@ class TogetherController {
     }
 
     private LookedAt lookedAt(CommandContext context, AskedUnwind asked) {
-        var looked = unwind.look(context, asked);
+        UnwindService.Looked looked;
+        try {
+            looked = unwind.look(context, asked);
+        } catch (RefusedException notThere) {
+            return cannot(asked, notThere.refusals().get(0));
+        }
         var planned = looked.planned();
         return planned.isRefused()
-                ? new LookedAt(
-                        asked.number(),
-                        BigDecimal.ZERO,
-                        List.of(),
-                        planned.refusals().get(0).code(),
-                        planned.refusals().get(0).sentence(),
-                        null)
+                ? cannot(asked, planned.refusals().get(0))
                 : new LookedAt(
                         asked.number(),
                         planned.get().value().amount(),
@@ -123,6 +123,10 @@ class TogetherController {
                         null,
                         null,
                         looked.fingerprint());
+    }
+
+    private static LookedAt cannot(AskedUnwind asked, Refusal why) {
+        return new LookedAt(asked.number(), BigDecimal.ZERO, List.of(), why.code(), why.sentence(), null);
     }
 
     /** Undoes each, in a transaction of its own; the batch is the log. */

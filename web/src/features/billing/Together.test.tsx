@@ -99,6 +99,7 @@ describe('documents of a list', () => {
     const dialog = await screen.findByRole('dialog');
     expect(await within(dialog).findByText(/0.40 would be taken back on one write-off/)).toBeInTheDocument();
     expect(within(dialog).getByText('Already taken back.')).toBeInTheDocument();
+    expect(within(dialog).getAllByRole('row')[0], 'what can’t be is seen first').toHaveTextContent('W-2');
     expect(looked[0]?.body).toEqual({ kind: 'WRITE_OFF', intent: 'take-back-write-off', numbers: ['W-1', 'W-2'] });
     await user.type(within(dialog).getByLabelText('Remark'), 'paid after all{Enter}');
     await waitFor(() => expect(sent).toHaveLength(1));

@@ -4,14 +4,15 @@ import { Doc } from '../../shared/ui';
 /** What would become of a document: in words, or why it can't be. */
 type Outcome = { number: string; words: string; why: string | null; amount: string };
 
-/** What would become of each of several documents. */
+/** What would become of each of several documents; those of which nothing would come stand first. */
 export function Outcomes({ kind, of }: { kind: string; of: Outcome[] }) {
+  const rows = [...of.filter((one) => one.why), ...of.filter((one) => !one.why)];
   return (
     <div className="dialog-rows">
       <table className="rows">
         <caption className="unseen">What becomes of each</caption>
         <tbody>
-          {of.map((one) => (
+          {rows.map((one) => (
             <tr key={one.number}>
               <td className="nowrap">
                 <Doc kind={kind} number={one.number} />

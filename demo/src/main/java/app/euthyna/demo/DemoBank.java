@@ -8,7 +8,10 @@ import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -22,6 +25,29 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class DemoBank {
 
+    private record Paid(BigDecimal amount, String payer, String reference, String text) {}
+
+    /** How an invoice each is paid. */
+    private static final List<Function<DemoQueries.Open, Paid>> WAYS = List.of(
+            one -> new Paid(one.openAmount(), one.customer(), CreditorReference.of(one.number()), ""),
+            one -> new Paid(
+                    one.openAmount(),
+                    one.customer(),
+                    "",
+                    "invoice " + one.number().replace("-", "/")),
+            one -> new Paid(one.openAmount(), "A. Nother", "", "for the rope"),
+            one -> new Paid(
+                    one.openAmount().subtract(new BigDecimal("20")),
+                    one.customer(),
+                    "",
+                    "less carriage, inv " + one.number()),
+            one -> new Paid(one.openAmount(), one.customer(), "", "thank you"),
+            one -> new Paid(
+                    one.openAmount().subtract(new BigDecimal("0.40")),
+                    one.customer(),
+                    "",
+                    one.number() + " less bank charges"));
+
     private final DemoQueries queries;
     private final Company company;
     private final Clock clock;
@@ -33,8 +59,8 @@ class DemoBank {
     }
 
     /**
-     * Today's statement: money by reference, by number, in part, by the payer's name alone, from nobody known, and
-     * charges.
+     * Today's statement: money by reference, by number, from another payer, in part, by the payer's name alone, short
+     * by cents, for two invoices at once, from nobody known, and charges.
      */
     @GetMapping(path = "/api/demo/bank-statement", produces = MediaType.APPLICATION_XML_VALUE)
     ResponseEntity<byte[]> statement() {
@@ -43,29 +69,23 @@ class DemoBank {
         }
         var open = queries.open();
         var today = LocalDate.now(clock);
-        var entries = new StringBuilder();
-        var sum = BigDecimal.ZERO;
-        for (int at = 0; at < open.size(); at++) {
-            var one = open.get(at);
-            var part = at == 3 ? one.openAmount().subtract(new BigDecimal("20")) : one.openAmount();
-            entries.append(entry(
-                    part,
-                    "CRDT",
-                    at == 2 ? "A. Nother" : one.customer(),
-                    at == 0 ? CreditorReference.of(one.number()) : "",
-                    List.of(
-                                    "",
-                                    "invoice " + one.number().replace("-", "/"),
-                                    "for the rope",
-                                    "less carriage, inv " + one.number(),
-                                    "thank you")
-                            .get(at),
-                    today));
-            sum = sum.add(part);
+        var paid = new ArrayList<Paid>();
+        for (int at = 0; at < Math.min(WAYS.size(), open.size()); at++) {
+            paid.add(WAYS.get(at).apply(open.get(at)));
         }
-        entries.append(entry(new BigDecimal("77.77"), "CRDT", "Somebody Else", "", "club dues", today))
-                .append(entry(new BigDecimal("12.50"), "DBIT", "", "", "charges", today));
-        sum = sum.add(new BigDecimal("65.27"));
+        if (open.size() > WAYS.size() + 1) {
+            var one = open.get(WAYS.size());
+            var other = open.get(WAYS.size() + 1);
+            paid.add(new Paid(
+                    one.openAmount().add(other.openAmount()),
+                    one.customer(),
+                    "",
+                    "%s and %s".formatted(one.number(), other.number())));
+        }
+        paid.add(new Paid(new BigDecimal("77.77"), "Somebody Else", "", "club dues"));
+        paid.add(new Paid(new BigDecimal("-12.50"), "", "", "charges"));
+        var entries = paid.stream().map(one -> entry(one, today)).collect(Collectors.joining());
+        var sum = paid.stream().map(Paid::amount).reduce(BigDecimal.ZERO, BigDecimal::add);
         var opening = new BigDecimal("41250.00");
         var xml = """
             <?xml version="1.0" encoding="UTF-8"?>
@@ -81,17 +101,19 @@ class DemoBank {
                 .body(xml.getBytes(StandardCharsets.UTF_8));
     }
 
-    private String entry(BigDecimal amount, String sign, String payer, String reference, String text, LocalDate on) {
+    private String entry(Paid paid, LocalDate on) {
         return """
             <Ntry><Amt Ccy="EUR">%s</Amt><CdtDbtInd>%s</CdtDbtInd><Sts>BOOK</Sts><BookgDt><Dt>%s</Dt></BookgDt><NtryDtls><TxDtls><RltdPties><Dbtr><Nm>%s</Nm></Dbtr></RltdPties>
             <RmtInf><Ustrd>%s</Ustrd>%s</RmtInf></TxDtls></NtryDtls></Ntry>
             """.formatted(
-                company.money(amount).amount(),
-                sign,
-                on,
-                escaped(payer),
-                escaped(text),
-                reference.isEmpty() ? "" : "<Strd><CdtrRefInf><Ref>" + reference + "</Ref></CdtrRefInf></Strd>");
+                        company.money(paid.amount().abs()).amount(),
+                        paid.amount().signum() < 0 ? "DBIT" : "CRDT",
+                        on,
+                        escaped(paid.payer()),
+                        escaped(paid.text()),
+                        paid.reference().isEmpty()
+                                ? ""
+                                : "<Strd><CdtrRefInf><Ref>" + paid.reference() + "</Ref></CdtrRefInf></Strd>");
     }
 
     private static String escaped(String text) {

@@ -19,7 +19,7 @@ interface DemoQueries {
             join CustomerEntity c on c.id = i.customerId
             where i.openAmount > 50
             order by i.id
-            fetch first 5 rows only
+            fetch first 8 rows only
             """)
     List<Open> open();
 }

@@ -2,8 +2,11 @@ import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { date, figure } from '../../shared/format';
+import { useGo } from '../../shared/navigation';
+import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
-import { Doc, Empty, More, tellProblem, Waiting } from '../../shared/ui';
+import { Doc, Empty, More, placeOf, tellProblem, Waiting } from '../../shared/ui';
+import { TakeBackBar } from '../unwind';
 import { creditNotesQuery, payoutsQuery, refundsQuery } from './api';
 
 const PAYOUT: Record<string, string> = {
@@ -14,12 +17,21 @@ const PAYOUT: Record<string, string> = {
   UNANSWERED: 'no answer',
 };
 
+const TAKEN_BACK = { kind: 'REFUND', intent: 'take-back-refund', one: 'refund', many: 'refunds' } as const;
+
 /** Money that is to go back, that is sent, and all that went. */
 export function Refunds() {
   const { may } = useSession();
+  const navigate = useGo();
   const payouts = useInfiniteQuery(payoutsQuery);
   const wished = useInfiniteQuery(creditNotesQuery(true, 'REFUND'));
   const refunds = useInfiniteQuery(refundsQuery);
+  const given = refunds.data?.pages.flatMap((page) => page.rows) ?? [];
+  const selection = useSelection(
+    given,
+    (row) => row.number,
+    (row) => navigate(placeOf('REFUND', row.number)),
+  );
   const act = useMutation<unknown, Problem, { payout: Schemas['PayoutView']; what: 'ask' | 'close' }>({
     mutationFn: ({ payout, what }) => {
       const given = { params: { path: { refund: payout.refund } }, body: { version: payout.version }, ...once() };
@@ -32,115 +44,122 @@ export function Refunds() {
   if (!refunds.data) return <Waiting query={refunds} />;
   const open = payouts.data?.pages.flatMap((page) => page.rows) ?? [];
   const todo = wished.data?.pages.flatMap((page) => page.rows) ?? [];
-  const given = refunds.data.pages.flatMap((page) => page.rows);
   return (
-    <div className="page-scroll inset-top-0">
-      {todo.length > 0 && (
-        <>
-          <h1>Refunds to send</h1>
-          <table className="rows">
-            <caption className="unseen">Refunds to send</caption>
-            <tbody>
-              {todo.map((row) => (
-                <tr key={row.number}>
-                  <td>
-                    <Doc kind="CREDIT_NOTE" number={row.number} />
-                  </td>
-                  <td>{row.customerName}</td>
-                  <td className="nowrap">credited on {date(row.on)}</td>
-                  <td>{row.reason}</td>
-                  <td className="num">{figure(row.left)}</td>
+    <>
+      <div className="page-scroll inset-top-0">
+        {todo.length > 0 && (
+          <>
+            <h1>Refunds to send</h1>
+            <table className="rows">
+              <caption className="unseen">Refunds to send</caption>
+              <tbody>
+                {todo.map((row) => (
+                  <tr key={row.number}>
+                    <td>
+                      <Doc kind="CREDIT_NOTE" number={row.number} />
+                    </td>
+                    <td>{row.customerName}</td>
+                    <td className="nowrap">credited on {date(row.on)}</td>
+                    <td>{row.reason}</td>
+                    <td className="num">{figure(row.left)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            <More query={wished} />
+          </>
+        )}
+        {open.length > 0 && (
+          <>
+            <h1 style={{ marginTop: todo.length > 0 ? 24 : 0 }}>At the payment service</h1>
+            <table className="rows">
+              <caption className="unseen">At the payment service</caption>
+              <thead>
+                <tr>
+                  <th>Refund</th>
+                  <th>Customer</th>
+                  <th>Of</th>
+                  <th>On</th>
+                  <th>State</th>
+                  <th className="num">Amount {currency()}</th>
+                  <td />
                 </tr>
-              ))}
-            </tbody>
-          </table>
-          <More query={wished} />
-        </>
-      )}
-      {open.length > 0 && (
-        <>
-          <h1 style={{ marginTop: todo.length > 0 ? 24 : 0 }}>At the payment service</h1>
+              </thead>
+              <tbody>
+                {open.map((row) => (
+                  <tr key={row.refund}>
+                    <Who of={row} number={row.refund} />
+                    <td className={row.state === 'DECLINED' || row.state === 'UNANSWERED' ? 'error' : ''}>
+                      {PAYOUT[row.state]}
+                      {row.state === 'DECLINED' && '; the money is customer credit again'}
+                      {row.state === 'UNANSWERED' && '; payment not confirmed'}
+                    </td>
+                    <td className="num">{figure(row.amount)}</td>
+                    <td className="nowrap">
+                      {may('BILL') && row.state === 'UNANSWERED' && (
+                        <button
+                          className="button"
+                          disabled={act.isPending}
+                          onClick={() => act.mutate({ payout: row, what: 'ask' })}
+                        >
+                          Ask again
+                        </button>
+                      )}
+                      {may('BILL') && row.state === 'DECLINED' && (
+                        <button
+                          className="button"
+                          disabled={act.isPending}
+                          onClick={() => act.mutate({ payout: row, what: 'close' })}
+                        >
+                          Keep as credit
+                        </button>
+                      )}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            <p className="muted small">Asking again never pays twice: the service knows each refund by its number.</p>
+            <More query={payouts} />
+          </>
+        )}
+        <h1 style={{ marginTop: todo.length + open.length > 0 ? 24 : 0 }}>Refunded</h1>
+        {given.length === 0 && <Empty>No refunds yet.</Empty>}
+        {given.length > 0 && (
           <table className="rows">
-            <caption className="unseen">At the payment service</caption>
+            <caption className="unseen">Refunded</caption>
             <thead>
               <tr>
+                <SelectAll selection={selection} />
                 <th>Refund</th>
                 <th>Customer</th>
                 <th>Of</th>
                 <th>On</th>
-                <th>State</th>
+                <th>Reason</th>
+                <th>How</th>
                 <th className="num">Amount {currency()}</th>
-                <td />
               </tr>
             </thead>
             <tbody>
-              {open.map((row) => (
-                <tr key={row.refund}>
-                  <Who of={row} number={row.refund} />
-                  <td className={row.state === 'DECLINED' || row.state === 'UNANSWERED' ? 'error' : ''}>
-                    {PAYOUT[row.state]}
-                    {row.state === 'DECLINED' && '; the money is customer credit again'}
-                    {row.state === 'UNANSWERED' && '; payment not confirmed'}
-                  </td>
+              {given.map((row, index) => (
+                <tr
+                  key={row.number}
+                  className={`${index === selection.at ? 'at' : ''}${row.reversed ? ' dropped' : ''}`}
+                >
+                  <SelectOne selection={selection} row={row} name={row.number} />
+                  <Who of={row} number={row.number} />
+                  <td className="small breaks">{row.reason}</td>
+                  <td className="nowrap">{row.payout ? PAYOUT[row.payout] : 'manual'}</td>
                   <td className="num">{figure(row.amount)}</td>
-                  <td className="nowrap">
-                    {may('BILL') && row.state === 'UNANSWERED' && (
-                      <button
-                        className="button"
-                        disabled={act.isPending}
-                        onClick={() => act.mutate({ payout: row, what: 'ask' })}
-                      >
-                        Ask again
-                      </button>
-                    )}
-                    {may('BILL') && row.state === 'DECLINED' && (
-                      <button
-                        className="button"
-                        disabled={act.isPending}
-                        onClick={() => act.mutate({ payout: row, what: 'close' })}
-                      >
-                        Keep as credit
-                      </button>
-                    )}
-                  </td>
                 </tr>
               ))}
             </tbody>
           </table>
-          <p className="muted small">Asking again never pays twice: the service knows each refund by its number.</p>
-          <More query={payouts} />
-        </>
-      )}
-      <h1 style={{ marginTop: todo.length + open.length > 0 ? 24 : 0 }}>Refunded</h1>
-      {given.length === 0 && <Empty>No refunds yet.</Empty>}
-      {given.length > 0 && (
-        <table className="rows">
-          <caption className="unseen">Refunded</caption>
-          <thead>
-            <tr>
-              <th>Refund</th>
-              <th>Customer</th>
-              <th>Of</th>
-              <th>On</th>
-              <th>Reason</th>
-              <th>How</th>
-              <th className="num">Amount {currency()}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {given.map((row) => (
-              <tr key={row.number} className={row.reversed ? 'dropped' : ''}>
-                <Who of={row} number={row.number} />
-                <td className="small breaks">{row.reason}</td>
-                <td className="nowrap">{row.payout ? PAYOUT[row.payout] : 'manual'}</td>
-                <td className="num">{figure(row.amount)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-      <More query={refunds} />
-    </div>
+        )}
+        <More query={refunds} />
+      </div>
+      <TakeBackBar of={TAKEN_BACK} rows={given} selection={selection} />
+    </>
   );
 }
 

@@ -178,6 +178,34 @@ class TogetherTests extends OnReturns {
                 .containsExactly("DONE ");
     }
 
+    /** Where the bank would have none of them: the money is on account again. */
+    @Test
+    void refundsAreTakenBackTogether() {
+        var payments = Stream.of("5.00", "7.50")
+                .map(amount -> receivables.post(
+                        "/api/payments", "{\"customer\":\"%s\",\"amount\":%s}".formatted(customer, amount)))
+                .map(answer -> answer.text("number"))
+                .toList();
+        var before = balances();
+        var refunds = payments.stream()
+                .map(payment -> controller
+                        .post(
+                                "/api/refunds",
+                                "{\"of\":\"%s\",\"version\":%s,\"reason\":\"wants it\"}"
+                                        .formatted(payment, versionOf("/api/payments/" + payment)))
+                        .text("number"))
+                .toList();
+        assertThat(moved(before, balances())).containsEntry("bank", "-12.50");
+        var preview = toTakeBack(controller, "REFUND", "take-back-refund", refunds);
+        assertThat(List.of(preview.text("total"), preview.text("possible"))).containsExactly("12.50", "2");
+        assertThat(outcomes(takenBack(controller, "REFUND", "take-back-refund", preview)))
+                .containsExactly("DONE ", "DONE ");
+        assertThat(moved(before, balances())).isEmpty();
+        assertThat(payments)
+                .extracting(payment -> auditor.get("/api/payments/" + payment).text("left"))
+                .containsExactly("5.00", "7.50");
+    }
+
     @Test
     void aFileIsKeptWithAWriteOff() {
         var written =

@@ -201,7 +201,7 @@ const SHORT: Record<string, string> = {
   'payment-attached': 'the money settles invoices',
   'more-than-open': 'nothing is open',
   'more-than-returnable': 'nothing can come back',
-  'not-authorised': 'for a controller',
+  'not-authorised': 'for another role',
   'goods-gone': 'goods are no longer in stock',
   'order-ended': 'it has ended',
   'period-closed': 'the period is closed',

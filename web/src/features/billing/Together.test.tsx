@@ -117,7 +117,7 @@ describe('documents of a list', () => {
   it('are given the first of the company’s own reasons where its rules know no error of entry', async () => {
     lists();
     answers('get', '/api/unwind/reasons', [
-      { code: 'house-reason', words: 'A reason of the house' },
+      { code: 'own-reason', words: 'A reason of our own' },
       { code: 'other', words: 'Other' },
     ]);
     answers('post', '/api/unwind/together/previews', {
@@ -135,7 +135,7 @@ describe('documents of a list', () => {
     const dialog = await screen.findByRole('dialog');
     await user.click(await within(dialog).findByText('Take back one write-off', { selector: 'button' }));
     await waitFor(() =>
-      expect(sent[0]?.body).toMatchObject({ reasonCode: 'house-reason', reason: 'A reason of the house' }),
+      expect(sent[0]?.body).toMatchObject({ reasonCode: 'own-reason', reason: 'A reason of our own' }),
     );
   });
 

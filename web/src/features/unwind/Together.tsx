@@ -50,7 +50,8 @@ export function UndoTogether({
     queryFn: () => answer(client.GET('/api/unwind/reasons')),
   });
   // the company's own rules may know no such reason
-  const reasonCode = (reasons.data?.find((one) => one.code === chosen) ?? reasons.data?.[0])?.code ?? '';
+  const reason = reasons.data?.find((one) => one.code === chosen) ?? reasons.data?.[0];
+  const reasonCode = reason?.code ?? '';
   const documents = preview.data?.documents ?? [];
   const possible = documents.flatMap(({ number, fingerprint }) => (fingerprint ? [{ number, fingerprint }] : []));
   const carryOut = useMutation({
@@ -61,7 +62,7 @@ export function UndoTogether({
             ...asked,
             documents: possible,
             reasonCode,
-            reason: text.trim() || (reasons.data?.find((one) => one.code === reasonCode)?.words ?? ''),
+            reason: text.trim() || (reason?.words ?? ''),
           },
           ...once(),
         }),

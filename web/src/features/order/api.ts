@@ -1,19 +1,4 @@
-import { infiniteQueryOptions } from '@tanstack/react-query';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
-import { keyOf } from '../../shared/api/keyOf';
-import { pages } from '../../shared/api/pages';
-
-export type OrderState = NonNullable<Schemas['OrderRow']['state']>;
-
-export type OrderLane = 'SENT_BACK' | 'LATE' | 'PART_SHIPPED';
-
-export const ordersQuery = (state: OrderState | undefined, customer: string | undefined, lane: OrderLane | undefined) =>
-  infiniteQueryOptions({
-    queryKey: keyOf('orders', state, customer, lane),
-    queryFn: ({ pageParam }) =>
-      answer(client.GET('/api/orders', { params: { query: { state, customer, lane, after: pageParam } } })),
-    ...pages,
-  });
 
 /** A line as it is being typed; without an item it is still empty, unless it is a text or a subtotal. */
 export type TypedLine = {

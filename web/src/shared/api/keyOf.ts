@@ -24,6 +24,8 @@ export type Subject =
   | 'item'
   | 'items'
   | 'ledger'
+  | 'list-rows'
+  | 'lists'
   | 'look'
   | 'orders'
   | 'outbox'

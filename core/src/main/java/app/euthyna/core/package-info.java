@@ -11,6 +11,7 @@
  *
  * <ol>
  *   <li>{@code shared}: money, quantity, VAT totals, document references, refusals
+ *   <li>{@code lists}: what is asked of a list, and how that reads
  *   <li>{@code order}: what was ordered, kinds and states, what is missing to submit it, what may still be changed
  *   <li>{@code flow}: where every unit came from and went
  *   <li>{@code check}: findings, waivers, exposure, duplicate PO

@@ -15,6 +15,7 @@ class ArchitectureTests {
 
     private static final List<String> ORDER = List.of(
             "shared",
+            "lists",
             "order",
             "flow",
             "check",

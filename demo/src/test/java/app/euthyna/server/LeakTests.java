@@ -98,6 +98,7 @@ class LeakTests extends OnServer {
                      "lines":[{"item":"%s","quantity":3}]}}\
                     """.formatted(customer, PO, realToday(), item)), "number");
         documents.put("orders", List.of(order, held, cleared));
+        documents.put("lists", List.of("orders"));
         documents.put("review", List.of(order, held, cleared));
         documents.put("dispatches", List.of(dispatch));
         documents.put("invoices", List.of(invoice));

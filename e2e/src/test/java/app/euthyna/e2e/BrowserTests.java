@@ -7,6 +7,8 @@ import app.euthyna.e2e.client.Api;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
@@ -347,5 +349,50 @@ class BrowserTests extends Journey {
         page.reload();
         assertThat(page.getByLabel("Licence number").last()).hasValue("SO-77");
         assertThat(page.getByLabel("Credit limit")).hasValue("12345.00");
+    }
+
+    /** Orders not cancelled, of one customer, with the store instead of the PO; the file has the same. */
+    @Test
+    void aListIsAskedForWithTheKeysAndTakenAlongAsAFile() throws IOException {
+        page.navigate(application.url() + "/orders");
+        page.locator("tr.at").waitFor();
+        page.keyboard().press("f");
+        page.getByLabel("the field").selectOption("State");
+        page.getByLabel("How").selectOption("is none of these");
+        page.getByLabel("Cancelled").check();
+        page.keyboard().press("Enter");
+        page.getByText("not cancelled").waitFor();
+        page.keyboard().press("f");
+        page.getByLabel("the field").selectOption("Customer");
+        choose("find by name or code", "C126");
+        button("Filter").click();
+        button("Columns").click();
+        page.getByLabel("Customer PO").uncheck();
+        page.getByLabel("Store").check();
+        page.keyboard().press("Enter");
+        assertThat(page.getByRole(AriaRole.COLUMNHEADER, new Page.GetByRoleOptions().setName("Store")))
+                .isVisible();
+        button("Requested").click();
+        assertThat(page.locator("th[aria-sort=ascending]")).hasText("Requested ↑");
+        page.locator("tfoot").getByText("order").waitFor();
+        var shown = page.locator("tbody a.mono").allTextContents();
+        assertThat(shown).isNotEmpty();
+        var file = page.waitForDownload(() -> page.getByText("CSV", new Page.GetByTextOptions().setExact(true))
+                .click());
+        var lines = Files.readAllLines(file.path());
+        assertThat(lines.get(0))
+                .isEqualTo("Order,Customer,Customer name,State,Ordered,Requested,Gross,Store,Store name");
+        assertThat(lines.stream().skip(1).map(line -> line.substring(0, line.indexOf(','))))
+                .containsExactlyElementsOf(shown);
+        // the address is all of it, in another tab too, and after one comes back
+        var address = page.url();
+        page.locator("tbody a.mono").last().click();
+        page.waitForURL("**/orders/SO-*");
+        page.goBack();
+        assertThat(page).hasURL(address);
+        assertThat(page.locator("tbody a.mono").last()).hasText(shown.get(shown.size() - 1));
+        var tab = page.context().newPage();
+        tab.navigate(address);
+        assertThat(tab.locator("tbody a.mono").first()).hasText(shown.get(0));
     }
 }

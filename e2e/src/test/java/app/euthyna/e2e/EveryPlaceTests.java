@@ -218,6 +218,10 @@ class EveryPlaceTests extends Journey {
         for (var key : List.of("w", "s", "d", "?")) {
             faults.addAll(dialog("dialog of " + key, () -> page.keyboard().press(key)));
         }
+        open("/orders");
+        page.locator("tr.at").waitFor();
+        faults.addAll(dialog("a condition of a list", () -> page.keyboard().press("f")));
+        faults.addAll(dialog("columns of a list", () -> button("Columns").click()));
         open("/billing/invoices");
         page.locator("tr.at").waitFor();
         page.keyboard().press("x");

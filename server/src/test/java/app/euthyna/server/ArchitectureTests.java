@@ -29,6 +29,7 @@ class ArchitectureTests {
 
     private static final List<String> ORDER = List.of(
             "platform",
+            "lists",
             "batch",
             "people",
             "outbox",

@@ -217,26 +217,11 @@ class OrderController {
 
     record OrderPage(List<OrderRow> rows, @Nullable String next) {}
 
-    /** Orders that wait for something: sent back to their author, wanted before today and not gone, gone in part. */
-    enum Lane {
-        SENT_BACK,
-        LATE,
-        PART_SHIPPED
-    }
-
-    /** Orders, newest first, of one state or all, of one customer or all, of one lane or all. */
+    /** Orders, newest first, of one customer or all. */
     @GetMapping
-    OrderPage list(
-            @RequestParam(required = false) OrderState state,
-            @RequestParam(required = false) String customer,
-            @RequestParam(required = false) Lane lane,
-            @RequestParam(required = false) String after) {
-        var rows = queries.page(
-                state,
-                customer,
-                lane,
-                company.today(),
-                after == null ? null : Pages.key(after).number(0));
+    OrderPage list(@RequestParam(required = false) String customer, @RequestParam(required = false) String after) {
+        var rows =
+                queries.page(customer, after == null ? null : Pages.key(after).number(0));
         var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
         return new OrderPage(
                 page.rows().stream()

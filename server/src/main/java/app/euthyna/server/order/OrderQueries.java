@@ -151,25 +151,13 @@ interface OrderQueries {
             BigDecimal gross) {}
 
     /** Orders, newest first; what is null does not matter. */
-    default List<OrderRow> page(
-            OrderState state, String customer, OrderController.Lane lane, LocalDate today, Long before) {
+    default List<OrderRow> page(String customer, Long before) {
         return Listing.of(session(), OrderRow.class, """
                         select o.id, o.number, o.state, c.code, c.name, o.po, o.orderedOn, o.requestedOn, o.gross
                         from OrderEntity o
                         join CustomerEntity c on c.id = o.customerId
                         """)
-                .where("o.state = :state", state)
                 .where("c.code = :customer", customer)
-                .whereIf(lane == OrderController.Lane.SENT_BACK, """
-                        o.state = 'DRAFT' and exists (select 1 from ApprovalRequestEntity r
-                        where r.orderId = o.id and r.state = 'SENT_BACK')""")
-                .where("""
-                        o.id in (select x.orderId from OpenOrderEntity x
-                        where x.cleared = true and x.toShip = true
-                        and x.requestedOn < :today)""", lane == OrderController.Lane.LATE ? today : null)
-                .whereIf(
-                        lane == OrderController.Lane.PART_SHIPPED,
-                        "o.id in (select x.orderId from OpenOrderEntity x where x.partShipped = true)")
                 .where("o.id < :before", before)
                 .then("order by o.id desc")
                 .page();

@@ -79,6 +79,8 @@ public final class Reading implements HandlerInterceptor {
             Rule.of("/api/users", ALL),
             Rule.of("/api/users/absences", ALL),
             Rule.of("/api/outbox/**", ALL),
+            // each list says for itself who reads it
+            Rule.of("/api/lists/**", ALL),
             // settings, and what order entry asks of every order
             Rule.of("/api/rules", SETTINGS),
             Rule.of("/api/approval-rules", SETTINGS),
@@ -163,9 +165,7 @@ public final class Reading implements HandlerInterceptor {
             if (may.isEmpty()) {
                 throw new RefusedException(new CommonRefusal.NotFound("address", request.getRequestURI()));
             }
-            if (!may.contains(role)) {
-                throw new RefusedException(new CommonRefusal.NotAuthorised("read this", role, List.copyOf(may)));
-            }
+            check("read this", may);
         }
         return true;
     }
@@ -184,6 +184,14 @@ public final class Reading implements HandlerInterceptor {
     public static boolean isOne(Set<Role> roles) {
         var role = role();
         return role == null || roles.contains(role);
+    }
+
+    /** Refused where whoever is signed in is none of some roles. */
+    public static void check(String action, Set<Role> roles) {
+        var role = role();
+        if (role != null && !roles.contains(role)) {
+            throw new RefusedException(new CommonRefusal.NotAuthorised(action, role, List.copyOf(roles)));
+        }
     }
 
     /** The role of whoever is signed in; null where nobody is. */

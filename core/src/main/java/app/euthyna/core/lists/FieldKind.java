@@ -1,0 +1,39 @@
+package app.euthyna.core.lists;
+
+import java.util.Set;
+
+/** What a field of a list holds, and with that how rows are filtered by it. */
+public enum FieldKind {
+    /** Words or a number of a document: filtered by how it begins, capitals or not. */
+    TEXT(Filter.Operator.STARTS),
+    DAY(Filter.Operator.IN, Filter.Operator.BETWEEN),
+    /** Of the company's currency. */
+    AMOUNT(Filter.Operator.BETWEEN),
+    /** Units, to three decimals. */
+    QUANTITY(Filter.Operator.BETWEEN),
+    /** A whole number. */
+    COUNT(Filter.Operator.BETWEEN),
+    /** One of a few words that the application knows: a state, a kind. */
+    CHOICE(Filter.Operator.ANY, Filter.Operator.NONE),
+    /** {@code YES} or {@code NO}. */
+    FLAG(Filter.Operator.ANY),
+    /** The code of something that has a name elsewhere: a customer, an item, a store. */
+    CODE(Filter.Operator.ANY, Filter.Operator.NONE);
+
+    @SuppressWarnings("ImmutableEnumChecker") // never changed
+    private final Set<Filter.Operator> operators;
+
+    FieldKind(Filter.Operator... operators) {
+        this.operators = Set.of(operators);
+    }
+
+    /** Whether rows can be filtered so by a field of this kind. */
+    public boolean has(Filter.Operator operator) {
+        return operators.contains(operator);
+    }
+
+    /** Whether values of it can be added up. */
+    public boolean isSummed() {
+        return this == AMOUNT || this == QUANTITY || this == COUNT;
+    }
+}

@@ -1,0 +1,197 @@
+package app.euthyna.server.lists;
+
+import app.euthyna.core.lists.Field;
+import app.euthyna.core.lists.FieldKind;
+import app.euthyna.server.platform.ReadBy;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
+
+/**
+ * A column of a list: what it holds, where it stands, and what can be done by it.
+ *
+ * @param field as rows are filtered by it
+ * @param label its heading
+ * @param path HQL over the aliases of the list; of a {@link FieldKind#CODE} the id that it names, of a
+ *     {@link FieldKind#FLAG} the condition
+ * @param named what a {@link FieldKind#CODE} names
+ * @param folding how a text is compared, where it has a path of its own for that
+ * @param choices the words of a {@link FieldKind#CHOICE}
+ * @param group who reads it, where not everybody does who reads the list
+ * @param opens what its value opens: ORDER, INVOICE, CUSTOMER
+ */
+public record Column(
+        Field field,
+        String label,
+        String path,
+        Optional<Named> named,
+        Optional<Folding> folding,
+        Optional<Class<? extends Enum<?>>> choices,
+        Optional<ReadBy.Group> group,
+        Optional<String> opens,
+        Set<Trait> traits) {
+
+    /** What a column is for, beside being there. */
+    public enum Trait {
+        /** Shown unless other columns are chosen. */
+        SHOWN,
+        /** Rows can be sorted by it; it is never empty. */
+        SORTED,
+        /** Added up over all rows. */
+        SUMMED
+    }
+
+    /**
+     * What a code names: an entity with {@code id}, {@code code} and {@code name}.
+     *
+     * @param alias under which it is joined
+     */
+    public record Named(String entity, String alias) {}
+
+    /**
+     * A text that is compared as it is kept for that.
+     *
+     * @param path where it is kept
+     * @param fold what is asked for, likewise
+     */
+    public record Folding(String path, UnaryOperator<String> fold) {}
+
+    static final String YES = "YES";
+    private static final String NO = "NO";
+
+    public Column {
+        traits = Set.copyOf(traits);
+    }
+
+    private static Column of(String name, String label, FieldKind kind, String path, List<String> choices) {
+        var words = label.substring(0, 1).toLowerCase(Locale.ROOT) + label.substring(1);
+        return new Column(
+                new Field(name, words, kind, choices),
+                label,
+                path,
+                Optional.empty(),
+                Optional.empty(),
+                Optional.empty(),
+                Optional.empty(),
+                Optional.empty(),
+                Set.of());
+    }
+
+    public static Column text(String name, String label, String path) {
+        return of(name, label, FieldKind.TEXT, path, List.of())
+                .folded("lower(%s)".formatted(path), asked -> asked.toLowerCase(Locale.ROOT));
+    }
+
+    /** A number of a document, which is written in capitals, and opens it. */
+    public static Column number(String name, String label, String path, String opens) {
+        return text(name, label, path)
+                .folded(path, asked -> asked.toUpperCase(Locale.ROOT))
+                .opening(opens);
+    }
+
+    public static Column day(String name, String label, String path) {
+        return of(name, label, FieldKind.DAY, path, List.of());
+    }
+
+    public static Column amount(String name, String label, String path) {
+        return of(name, label, FieldKind.AMOUNT, path, List.of());
+    }
+
+    public static Column quantity(String name, String label, String path) {
+        return of(name, label, FieldKind.QUANTITY, path, List.of());
+    }
+
+    public static Column count(String name, String label, String path) {
+        return of(name, label, FieldKind.COUNT, path, List.of());
+    }
+
+    public static <E extends Enum<E>> Column choice(String name, String label, String path, Class<E> choices) {
+        var names = Stream.of(choices.getEnumConstants()).map(Enum::name).toList();
+        var column = of(name, label, FieldKind.CHOICE, path, names);
+        return new Column(
+                column.field,
+                label,
+                path,
+                column.named,
+                column.folding,
+                Optional.of(choices),
+                column.group,
+                column.opens,
+                column.traits);
+    }
+
+    /**
+     * Yes or no.
+     *
+     * @param condition when it is yes
+     */
+    public static Column flag(String name, String label, String condition) {
+        return of(name, label, FieldKind.FLAG, condition, List.of(YES, NO));
+    }
+
+    /** A customer, an item, a store. */
+    public static Column code(String name, String label, String idPath, String entity, String alias, String opens) {
+        var column = of(name, label, FieldKind.CODE, idPath, List.of());
+        return new Column(
+                column.field,
+                label,
+                idPath,
+                Optional.of(new Named(entity, alias)),
+                column.folding,
+                column.choices,
+                column.group,
+                Optional.of(opens),
+                column.traits);
+    }
+
+    public Column folded(String foldedPath, UnaryOperator<String> fold) {
+        return new Column(
+                field, label, path, named, Optional.of(new Folding(foldedPath, fold)), choices, group, opens, traits);
+    }
+
+    public Column opening(String document) {
+        return new Column(field, label, path, named, folding, choices, group, Optional.of(document), traits);
+    }
+
+    public Column readBy(ReadBy.Group readers) {
+        return new Column(field, label, path, named, folding, choices, Optional.of(readers), opens, traits);
+    }
+
+    /** What it is for. */
+    public Column with(Trait... more) {
+        var all = EnumSet.noneOf(Trait.class);
+        all.addAll(traits);
+        all.addAll(List.of(more));
+        return new Column(field, label, path, named, folding, choices, group, opens, all);
+    }
+
+    public String name() {
+        return field.name();
+    }
+
+    public FieldKind kind() {
+        return field.kind();
+    }
+
+    /** By what rows are sorted: what a code names by its name. */
+    String sortedBy() {
+        return named.map(one -> one.alias() + ".name").orElse(path);
+    }
+
+    /** What is read for a row. */
+    List<String> read() {
+        if (kind() == FieldKind.FLAG) {
+            return List.of("case when %s then '%s' else '%s' end".formatted(path, YES, NO));
+        }
+        return named.map(one -> List.of(one.alias() + ".code", one.alias() + ".name"))
+                .orElse(List.of(path));
+    }
+
+    boolean isReadByWhoeverAsks() {
+        return group.map(ReadBy.Group::isRead).orElse(true);
+    }
+}

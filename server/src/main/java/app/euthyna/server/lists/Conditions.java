@@ -1,0 +1,148 @@
+package app.euthyna.server.lists;
+
+import app.euthyna.core.lists.DaySpan;
+import app.euthyna.core.lists.FieldKind;
+import app.euthyna.core.lists.Filter;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.BiFunction;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+
+/**
+ * Filters as conditions in HQL. Their texts are made of what is declared alone; whatever somebody asked for is a
+ * parameter.
+ */
+final class Conditions {
+
+    /** Behind all that begins alike. */
+    private static final String LAST = "\uffff";
+
+    private final List<String> texts = new ArrayList<>();
+    private final Map<String, Object> values = new LinkedHashMap<>();
+    /** Columns that are the same in all rows: an index that begins with one is read in its sequence. */
+    private final List<String> fixed = new ArrayList<>();
+
+    private final DeclaredList list;
+    private final LocalDate today;
+    private final BiFunction<Column, List<String>, Long[]> ids;
+
+    /** @param ids of what codes of a column name */
+    Conditions(ListQuestion asked, LocalDate today, BiFunction<Column, List<String>, Long[]> ids) {
+        this.list = asked.list();
+        this.today = today;
+        this.ids = ids;
+        asked.filters().forEach(this::add);
+    }
+
+    List<String> texts() {
+        return texts;
+    }
+
+    Map<String, Object> values() {
+        return values;
+    }
+
+    List<String> fixed() {
+        return fixed;
+    }
+
+    /** A condition of another making. */
+    void add(String text) {
+        texts.add(text);
+    }
+
+    /** A new parameter; its name for the text. */
+    String parameter(Object value) {
+        var name = "p" + values.size();
+        values.put(name, value);
+        return ":" + name;
+    }
+
+    private void add(Filter filter) {
+        var column = list.seen(filter.field().name()).orElseThrow();
+        if (filter instanceof Filter.Starts starts) {
+            begins(column, starts.text());
+        } else if (filter instanceof Filter.InSpan span) {
+            days(column, span.span().on(today));
+        } else if (filter instanceof Filter.Days days) {
+            days(column, days.days());
+        } else if (filter instanceof Filter.Figured figured) {
+            between(column, figured.from(), figured.to());
+        } else if (filter instanceof Filter.Among among) {
+            among(column, among);
+        }
+    }
+
+    private void begins(Column column, String text) {
+        var folding = column.folding().orElseThrow();
+        var from = folding.fold().apply(text);
+        add(folding.path() + " >= " + parameter(from));
+        add(folding.path() + " < " + parameter(from + LAST));
+    }
+
+    private void days(Column column, DaySpan.Days days) {
+        if (days.from().isPresent() && days.from().equals(days.to())) {
+            same(column.path(), days.from().get());
+        } else {
+            days.from().ifPresent(from -> add(column.path() + " >= " + parameter(from)));
+            days.to().ifPresent(to -> add(column.path() + " <= " + parameter(to)));
+        }
+    }
+
+    private void between(Column column, Optional<BigDecimal> from, Optional<BigDecimal> to) {
+        Function<BigDecimal, Object> kept =
+                figure -> column.kind() == FieldKind.COUNT ? (Object) figure.longValue() : figure;
+        from.ifPresent(least -> add(column.path() + " >= " + parameter(kept.apply(least))));
+        to.ifPresent(most -> add(column.path() + " <= " + parameter(kept.apply(most))));
+    }
+
+    private void among(Column column, Filter.Among among) {
+        if (column.kind() == FieldKind.CODE) {
+            var named = ids.apply(column, among.values());
+            if (!among.not() && named.length == 1) {
+                same(column.path(), named[0]);
+            } else {
+                add("%s (%s contains %s)".formatted(among.not() ? "not" : "", parameter(named), column.path()));
+            }
+            return;
+        }
+        if (column.kind() == FieldKind.FLAG) {
+            flag(column, among.values());
+            return;
+        }
+        if (!among.not() && among.values().size() == 1) {
+            same(column.path(), choice(column, among.values().get(0)));
+            return;
+        }
+        // not an array of them: Hibernate compares no constants with it
+        add(among.values().stream()
+                .map(value -> column.path() + (among.not() ? " <> " : " = ") + parameter(choice(column, value)))
+                .collect(Collectors.joining(among.not() ? " and " : " or ")));
+    }
+
+    /** Both of them are all. */
+    private void flag(Column column, List<String> values) {
+        if (values.stream().distinct().count() == 1) {
+            add(values.contains(Column.YES) ? column.path() : "not (%s)".formatted(column.path()));
+        }
+    }
+
+    private void same(String path, Object value) {
+        add(path + " = " + parameter(value));
+        fixed.add(path);
+    }
+
+    /** The constant of that name. */
+    static Object choice(Column column, String name) {
+        return List.of(column.choices().orElseThrow().getEnumConstants()).stream()
+                .filter(constant -> constant.name().equals(name))
+                .findFirst()
+                .orElseThrow();
+    }
+}

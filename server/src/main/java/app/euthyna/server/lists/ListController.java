@@ -1,0 +1,238 @@
+package app.euthyna.server.lists;
+
+import app.euthyna.core.lists.FieldKind;
+import app.euthyna.core.lists.Filter;
+import app.euthyna.core.lists.ListRefusal;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.server.lists.Column.Trait;
+import app.euthyna.server.platform.RefusedException;
+import io.swagger.v3.oas.annotations.Parameter;
+import io.swagger.v3.oas.annotations.enums.ParameterIn;
+import io.swagger.v3.oas.annotations.media.ArraySchema;
+import io.swagger.v3.oas.annotations.media.Schema;
+import jakarta.annotation.Nullable;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.math.BigDecimal;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Lists as they are declared, and what is asked of them. */
+@RestController
+@RequestMapping("/api/lists")
+class ListController {
+
+    private final List<DeclaredList> lists;
+    private final ListReader reader;
+    private final Exports exports;
+
+    ListController(List<DeclaredList> lists, ListReader reader, Exports exports) {
+        this.exports = exports;
+        this.lists =
+                lists.stream().sorted(Comparator.comparing(DeclaredList::title)).toList();
+        this.reader = reader;
+    }
+
+    /** One word of a field that knows but a few, as it is written and as it reads. */
+    record ChoiceView(String value, String words) {}
+
+    /**
+     * A column as whoever asks may use it.
+     *
+     * @param words as it is called in a sentence
+     * @param opens what its value opens; empty for nothing
+     */
+    record ColumnView(
+            String name,
+            String label,
+            String words,
+            FieldKind kind,
+            List<ChoiceView> choices,
+            @Nullable String opens,
+            boolean isShown,
+            boolean isSorted,
+            boolean isSummed) {
+
+        static ColumnView of(Column column) {
+            return new ColumnView(
+                    column.name(),
+                    column.label(),
+                    column.field().words(),
+                    column.kind(),
+                    column.field().choices().stream()
+                            .map(value -> new ChoiceView(value, choiceWords(value)))
+                            .toList(),
+                    column.opens().orElse(null),
+                    column.traits().contains(Trait.SHOWN),
+                    column.traits().contains(Trait.SORTED),
+                    column.traits().contains(Trait.SUMMED));
+        }
+    }
+
+    /** A list with the columns that whoever asks may see. */
+    record ListView(String name, String title, String one, String many, List<ColumnView> columns) {}
+
+    /** A filter as it is written in an address, and as it reads. */
+    record FilterView(String written, String field, String words) {}
+
+    /**
+     * A row.
+     *
+     * @param opens the number of the document that it opens; empty for none
+     * @param cells by the names of their columns: texts, figures, days, codes with what they stand for
+     */
+    record ListRow(String key, String opens, Map<String, Object> cells) {}
+
+    /**
+     * A page of rows.
+     *
+     * @param columns which columns the rows have, in their sequence
+     * @param sort as it is written in an address; empty for the list's own
+     */
+    record RowsPage(
+            List<ListRow> rows, @Nullable String next, List<FilterView> filters, List<String> columns, String sort) {}
+
+    /** Counted and added up over all pages. */
+    record TotalsView(long count, Map<String, BigDecimal> sums) {}
+
+    /** The lists that whoever asks may read. */
+    @GetMapping
+    List<ListView> all() {
+        return lists.stream()
+                .filter(DeclaredList::isRead)
+                .map(list -> new ListView(
+                        list.name(),
+                        list.title(),
+                        list.one(),
+                        list.many(),
+                        list.seen().stream().map(ColumnView::of).toList()))
+                .toList();
+    }
+
+    /** The rows that meet all filters, a page at a time. */
+    @GetMapping("/{list}/rows")
+    @Parameter(
+            name = "filter",
+            in = ParameterIn.QUERY,
+            description = "field:operator:operand, several hold together",
+            array = @ArraySchema(schema = @Schema(type = "string")))
+    RowsPage rows(
+            @PathVariable String list,
+            @RequestParam(required = false) String sort,
+            @RequestParam(required = false) List<String> columns,
+            @RequestParam(required = false) String after,
+            @Parameter(hidden = true) HttpServletRequest http) {
+        var asked = asked(list, http, sort, columns);
+        var page = reader.page(asked, after);
+        return new RowsPage(
+                page.rows().stream()
+                        .map(row -> new ListRow(String.valueOf(row.id()), row.opens(), row.cells()))
+                        .toList(),
+                page.next(),
+                asked.filters().stream().map(filter -> view(asked, filter)).toList(),
+                asked.columns().stream().map(Column::name).toList(),
+                asked.sort());
+    }
+
+    /** Count and sums of all rows that meet the filters. */
+    @GetMapping("/{list}/totals")
+    @Parameter(
+            name = "filter",
+            in = ParameterIn.QUERY,
+            description = "field:operator:operand, several hold together",
+            array = @ArraySchema(schema = @Schema(type = "string")))
+    TotalsView totals(
+            @PathVariable String list,
+            @RequestParam(required = false) List<String> columns,
+            @Parameter(hidden = true) HttpServletRequest http) {
+        var totals = reader.totals(asked(list, http, null, columns));
+        return new TotalsView(totals.count(), totals.sums());
+    }
+
+    /** The same rows in the same sequence with the same columns as a file; all of them. */
+    @GetMapping("/{list}/file")
+    @Parameter(
+            name = "filter",
+            in = ParameterIn.QUERY,
+            description = "field:operator:operand, several hold together",
+            array = @ArraySchema(schema = @Schema(type = "string")))
+    void file(
+            @PathVariable String list,
+            @RequestParam(defaultValue = "CSV") Exports.Format format,
+            @RequestParam(defaultValue = "false") boolean marked,
+            @RequestParam(required = false) String sort,
+            @RequestParam(required = false) List<String> columns,
+            @Parameter(hidden = true) HttpServletRequest http,
+            @Parameter(hidden = true) HttpServletResponse response)
+            throws IOException {
+        var asked = asked(list, http, sort, columns);
+        response.setContentType(format.type());
+        response.setHeader(
+                "Content-Disposition",
+                "attachment; filename=\"%s.%s\"".formatted(list, format.name().toLowerCase(Locale.ROOT)));
+        switch (format) {
+            case CSV -> exports.csv(asked, marked, response.getOutputStream());
+            case XLSX -> exports.workbook(asked, response.getOutputStream());
+        }
+    }
+
+    /** What a column can name and begins or is called so, for whoever types a filter. */
+    @GetMapping("/{list}/offered")
+    List<OfferedCode> offered(@PathVariable String list, @RequestParam String column, @RequestParam String q) {
+        var read = readable(list);
+        var asked = read.seen(column)
+                .filter(one -> one.kind() == FieldKind.CODE)
+                .orElseThrow(() -> new RefusedException(new ListRefusal.UnknownField(list, column)));
+        return reader.offered(asked, q.strip()).stream()
+                .map(one -> new OfferedCode(one.code(), one.name()))
+                .toList();
+    }
+
+    /** A code with what it stands for. */
+    record OfferedCode(String code, String name) {}
+
+    private DeclaredList readable(String name) {
+        var list = lists.stream()
+                .filter(one -> one.name().equals(name))
+                .findFirst()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("list", name)));
+        list.checkRead();
+        return list;
+    }
+
+    private ListQuestion asked(
+            String name, HttpServletRequest http, @Nullable String sort, @Nullable List<String> columns) {
+        var list = readable(name);
+        // not a list that Spring fills: it would cut a filter at its commas
+        var filters = http.getParameterValues("filter");
+        return ListQuestion.of(list, filters == null ? List.of() : List.of(filters), sort, columns);
+    }
+
+    private FilterView view(ListQuestion asked, Filter filter) {
+        var column = asked.list().seen(filter.field().name()).orElseThrow();
+        var names = filter instanceof Filter.Among among && column.kind() == FieldKind.CODE
+                ? reader.coded(column, among.values()).stream()
+                        .collect(Collectors.toMap(ListReader.Found::code, ListReader.Found::name))
+                : Map.<String, String>of();
+        return new FilterView(
+                filter.written(),
+                column.name(),
+                filter.words(
+                        value -> names.getOrDefault(value, choiceWords(value).toLowerCase(Locale.ROOT))));
+    }
+
+    /** CLOSED_SHORT reads Closed short. */
+    private static String choiceWords(String value) {
+        var words = value.replace('_', ' ').toLowerCase(Locale.ROOT);
+        return words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1);
+    }
+}

@@ -1,0 +1,71 @@
+package app.euthyna.server.lists;
+
+import app.euthyna.core.lists.Field;
+import app.euthyna.core.lists.Filter;
+import app.euthyna.core.lists.ListRefusal;
+import app.euthyna.server.lists.Column.Trait;
+import app.euthyna.server.lists.DeclaredList.Sorting;
+import app.euthyna.server.platform.RefusedException;
+import jakarta.annotation.Nullable;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What is asked of a list, read and checked for whoever asks: rows that meet all filters, in a sequence, with some
+ * columns.
+ */
+record ListQuestion(DeclaredList list, List<Filter> filters, Sorting sorting, List<Column> columns) {
+
+    /**
+     * Reads it as it is written in an address.
+     *
+     * @param sort a column, with a minus before it for the other way round; null for the list's own
+     * @param columns names of columns in their sequence; null for those that are shown by themselves
+     */
+    static ListQuestion of(
+            DeclaredList list, List<String> filters, @Nullable String sort, @Nullable List<String> columns) {
+        var fields = list.seen().stream().map(Column::field).toList();
+        return new ListQuestion(
+                list,
+                filters.stream().map(one -> filter(list, fields, one)).toList(),
+                sort == null || sort.isEmpty() ? list.sorting() : sorting(list, sort),
+                columns == null || columns.isEmpty()
+                        ? list.seen().stream()
+                                .filter(column -> column.traits().contains(Trait.SHOWN))
+                                .toList()
+                        : columns.stream().map(name -> column(list, name)).toList());
+    }
+
+    private static Filter filter(DeclaredList list, List<Field> fields, String written) {
+        var read = Filter.read(list.name(), fields, written);
+        if (read.isRefused()) {
+            throw new RefusedException(read.refusals());
+        }
+        return read.get();
+    }
+
+    private static Column column(DeclaredList list, String name) {
+        return list.seen(name).orElseThrow(() -> new RefusedException(new ListRefusal.UnknownField(list.name(), name)));
+    }
+
+    private static Sorting sorting(DeclaredList list, String written) {
+        var descending = written.startsWith("-");
+        var column = column(list, descending ? written.substring(1) : written);
+        if (!column.traits().contains(Trait.SORTED)) {
+            throw new RefusedException(new ListRefusal.NotSortable(list.name(), column.name()));
+        }
+        return new Sorting(Optional.of(column.name()), descending);
+    }
+
+    /** By what it is sorted; empty where by the key alone. */
+    Optional<Column> sortedBy() {
+        return sorting.column().map(name -> column(list, name));
+    }
+
+    /** As it is written in an address. */
+    String sort() {
+        return sorting.column()
+                .map(name -> (sorting.descending() ? "-" : "") + name)
+                .orElse("");
+    }
+}

@@ -1,0 +1,296 @@
+package app.euthyna.server.lists;
+
+import app.euthyna.core.lists.FieldKind;
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.server.lists.Column.Trait;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Many;
+import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.RefusedException;
+import jakarta.annotation.Nullable;
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.function.Consumer;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+import org.hibernate.StatelessSession;
+import org.hibernate.query.SelectionQuery;
+import org.springframework.stereotype.Component;
+
+/**
+ * Answers what is asked of a list. A page is found first, by the ids of its rows over as few tables as the filters and
+ * the sorting need, and read afterwards: what is joined for its columns costs the same however long the list is.
+ */
+@Component
+class ListReader {
+
+    private static final Pattern ALIAS = Pattern.compile("\\b([a-z]\\w*)\\.");
+
+    /** So many rows of a file are read at a time. */
+    private static final int TOGETHER = 2_000;
+
+    /** So many are offered while one types. */
+    private static final int OFFERED = 12;
+
+    private final StatelessSession session;
+    private final Company company;
+
+    ListReader(StatelessSession session, Company company) {
+        this.session = session;
+        this.company = company;
+    }
+
+    /**
+     * A code with the name of what it stands for.
+     *
+     * @param code as it is written
+     */
+    record Coded(String code, String name) {}
+
+    /**
+     * A row.
+     *
+     * @param opens the number of the document that it opens; empty for none
+     * @param cells by the names of their columns
+     */
+    record Row(long id, String opens, Map<String, Object> cells) {}
+
+    /** Counted and added up over all rows, by the names of the columns. */
+    record Totals(long count, Map<String, BigDecimal> sums) {}
+
+    Pages.Page<Row> page(ListQuestion asked, @Nullable String after) {
+        var keys = keys(asked, after, Pages.SIZE + 1);
+        var page = Pages.of(keys, key -> cursor(asked, key));
+        return new Pages.Page<>(rows(asked, page.rows()), page.next());
+    }
+
+    /** All rows, read a part at a time by their key. */
+    void each(ListQuestion asked, Consumer<Row> taker) {
+        String after = null;
+        do {
+            var keys = keys(asked, after, TOGETHER + 1);
+            var part = Pages.of(keys, TOGETHER, key -> cursor(asked, key));
+            rows(asked, part.rows()).forEach(taker);
+            after = part.next();
+        } while (after != null);
+    }
+
+    /** What begins with a text among what a column can name: the first few by their names. */
+    List<Found> offered(Column column, String start) {
+        return session.createSelectionQuery(
+                        """
+                        select x.id, x.code, x.name from %s x
+                        where lower(x.name) like :name escape '!' or lower(x.code) like :code escape '!'
+                        order by x.name, x.id""".formatted(column.named().orElseThrow().entity()), Found.class)
+                .setParameter("name", "%" + escaped(start) + "%")
+                .setParameter("code", escaped(start) + "%")
+                .setMaxResults(OFFERED)
+                .getResultList();
+    }
+
+    private static String escaped(String text) {
+        return text.toLowerCase(Locale.ROOT)
+                .replace("!", "!!")
+                .replace("%", "!%")
+                .replace("_", "!_");
+    }
+
+    /** A row that was found, and what it is sorted by. */
+    private record Key(long id, String sorted) {}
+
+    /** The same for the last row of a page. */
+    private static List<String> cursor(ListQuestion asked, Key last) {
+        return List.of(asked.sort(), last.sorted(), String.valueOf(last.id()));
+    }
+
+    private List<Key> keys(ListQuestion asked, @Nullable String after, int most) {
+        var list = asked.list();
+        var conditions = new Conditions(asked, company.today(), this::ids);
+        var sorted = asked.sortedBy();
+        var by = sorted.map(Column::sortedBy).orElse(list.key());
+        if (after != null) {
+            behind(asked, conditions, by, Pages.key(after));
+        }
+        var sequence = new ArrayList<>(conditions.fixed());
+        sequence.add(by);
+        sequence.add(list.key());
+        var way = asked.sorting().descending() ? " desc" : "";
+        var text = "select %s, %s from %s order by %s"
+                .formatted(
+                        list.key(),
+                        by,
+                        from(list, conditions, Stream.of(by)),
+                        String.join(
+                                ", ",
+                                sequence.stream()
+                                        .distinct()
+                                        .map(path -> path + way)
+                                        .toList()));
+        return query(text, conditions).setMaxResults(most).getResultList().stream()
+                .map(row -> new Key((Long) row[0], String.valueOf(row[1])))
+                .toList();
+    }
+
+    /** Goes on behind the last row of the page before. */
+    private static void behind(ListQuestion asked, Conditions conditions, String by, Pages.Key last) {
+        if (!last.text(0).equals(asked.sort())) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("after", "a cursor from a page sorted alike"));
+        }
+        var than = asked.sorting().descending() ? "<" : ">";
+        var key = asked.list().key();
+        var id = conditions.parameter(last.number(2));
+        if (asked.sortedBy().isEmpty()) {
+            conditions.add("%s %s %s".formatted(key, than, id));
+            return;
+        }
+        var column = asked.sortedBy().get();
+        var value = conditions.parameter(
+                switch (column.kind()) {
+                    case TEXT, CODE -> last.text(1);
+                    case CHOICE -> choice(column, last.text(1));
+                    case FLAG -> throw new IllegalStateException("nothing is sorted by a flag");
+                    case DAY -> last.date(1);
+                    case COUNT -> last.number(1);
+                    case AMOUNT, QUANTITY -> last.figure(1);
+                });
+        conditions.add("%1$s %2$s= %3$s and (%1$s %2$s %3$s or %4$s %2$s %5$s)".formatted(by, than, value, key, id));
+    }
+
+    private static Object choice(Column column, String name) {
+        if (!column.field().choices().contains(name)) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("after", "a cursor from an earlier page"));
+        }
+        return Conditions.choice(column, name);
+    }
+
+    /** The rows of a page, in its sequence. */
+    private List<Row> rows(ListQuestion asked, List<Key> keys) {
+        if (keys.isEmpty()) {
+            return List.of();
+        }
+        var list = asked.list();
+        var opened = list.opened().map(Column::path).orElse("''");
+        var read = Stream.concat(Stream.of(opened), asked.columns().stream().flatMap(column -> column.read().stream()))
+                .toList();
+        var conditions = new Conditions(
+                new ListQuestion(list, List.of(), asked.sorting(), asked.columns()), company.today(), this::ids);
+        conditions.add("%s contains %s"
+                .formatted(
+                        conditions.parameter(Many.ids(keys.stream().map(Key::id).toList())), list.key()));
+        var text = "select %s, %s from %s"
+                .formatted(list.key(), String.join(", ", read), from(list, conditions, read.stream()));
+        var found = new HashMap<Long, Row>();
+        for (var row : query(text, conditions).getResultList()) {
+            found.put((Long) row[0], new Row((Long) row[0], (String) row[1], cells(asked.columns(), row)));
+        }
+        return keys.stream().map(key -> found.get(key.id())).toList();
+    }
+
+    private Map<String, Object> cells(Collection<Column> columns, Object[] row) {
+        var cells = new LinkedHashMap<String, Object>();
+        var at = 2;
+        for (var column : columns) {
+            var value = row[at++];
+            if (column.named().isPresent()) {
+                var name = row[at++];
+                cells.put(column.name(), value == null ? null : new Coded((String) value, (String) name));
+            } else {
+                cells.put(column.name(), shown(column, value));
+            }
+        }
+        return cells;
+    }
+
+    private Object shown(Column column, Object value) {
+        return column.kind() == FieldKind.AMOUNT && value != null
+                ? company.money((BigDecimal) value).amount()
+                : value;
+    }
+
+    Totals totals(ListQuestion asked) {
+        var list = asked.list();
+        var conditions = new Conditions(asked, company.today(), this::ids);
+        var summed = asked.columns().stream()
+                .filter(column -> column.traits().contains(Trait.SUMMED))
+                .toList();
+        var sums = summed.stream()
+                .map(column -> "sum(%s)".formatted(column.path()))
+                .toList();
+        var text = "select %s from %s"
+                .formatted(
+                        String.join(
+                                ", ",
+                                Stream.concat(Stream.of("count(%s)".formatted(list.key())), sums.stream())
+                                        .toList()),
+                        from(list, conditions, summed.stream().map(Column::path)));
+        var row = query(text, conditions).getSingleResult();
+        var all = new LinkedHashMap<String, BigDecimal>();
+        for (int at = 0; at < summed.size(); at++) {
+            var sum = row[at + 1] == null ? BigDecimal.ZERO : new BigDecimal(row[at + 1].toString());
+            all.put(summed.get(at).name(), (BigDecimal) shown(summed.get(at), sum));
+        }
+        return new Totals((Long) row[0], all);
+    }
+
+    /** The base of a list with what is joined for some paths and the conditions, and these. */
+    private static String from(DeclaredList list, Conditions conditions, Stream<String> paths) {
+        var aliases = Stream.concat(paths, conditions.texts().stream())
+                .flatMap(path -> ALIAS.matcher(path).results().map(found -> found.group(1)))
+                .distinct()
+                .toList();
+        var text = new StringBuilder(list.base());
+        for (var column : list.columns()) {
+            column.named()
+                    .filter(one -> aliases.contains(one.alias()))
+                    .ifPresent(one -> text.append(
+                            " left join %s %s on %2$s.id = %s".formatted(one.entity(), one.alias(), column.path())));
+        }
+        list.joins().stream()
+                .filter(join -> aliases.contains(join.alias()))
+                .forEach(join -> text.append(' ').append(join.hql()));
+        if (!conditions.texts().isEmpty()) {
+            text.append(" where (")
+                    .append(String.join(") and (", conditions.texts()))
+                    .append(')');
+        }
+        return text.toString();
+    }
+
+    private SelectionQuery<Object[]> query(String text, Conditions conditions) {
+        var query = session.createSelectionQuery(text, Object[].class);
+        conditions.values().forEach(query::setParameter);
+        return query;
+    }
+
+    /** The ids of what codes name; a code that names nothing is refused. */
+    private Long[] ids(Column column, List<String> codes) {
+        return Many.ids(coded(column, codes).stream().map(Found::id).toList());
+    }
+
+    /** What a code names. */
+    record Found(long id, String code, String name) {}
+
+    /** What codes of a column name; a code that names nothing is refused. */
+    List<Found> coded(Column column, List<String> codes) {
+        var found = session.createSelectionQuery(
+                        "select x.id, x.code, x.name from %s x where :codes contains x.code"
+                                .formatted(column.named().orElseThrow().entity()),
+                        Found.class)
+                .setParameter("codes", Many.names(codes))
+                .getResultList();
+        codes.stream()
+                .filter(code -> found.stream().noneMatch(one -> one.code().equals(code)))
+                .findFirst()
+                .ifPresent(code -> {
+                    throw new RefusedException(
+                            new CommonRefusal.NotFound(column.field().words(), code));
+                });
+        return found;
+    }
+}

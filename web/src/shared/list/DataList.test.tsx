@@ -1,0 +1,175 @@
+import { screen, within } from '@testing-library/react';
+import { beforeEach, expect, test } from 'vitest';
+import { show, signedIn } from '../../test/page';
+import { answers } from '../../test/server';
+import { DataList } from './DataList';
+import type { Column, ListView, Row } from './api';
+
+const column = (name: string, label: string, kind: Column['kind'], more: Partial<Column> = {}): Column => ({
+  name,
+  label,
+  words: label.toLowerCase(),
+  kind,
+  choices: [],
+  opens: null,
+  isShown: true,
+  isSorted: false,
+  isSummed: false,
+  ...more,
+});
+
+const ORDERS: ListView = {
+  name: 'orders',
+  title: 'Orders',
+  one: 'order',
+  many: 'orders',
+  columns: [
+    column('number', 'Order', 'TEXT', { opens: 'ORDER' }),
+    column('customer', 'Customer', 'CODE', { opens: 'CUSTOMER', isSorted: true }),
+    column('state', 'State', 'CHOICE', {
+      choices: [
+        { value: 'HELD', words: 'Held' },
+        { value: 'CLOSED_SHORT', words: 'Closed short' },
+      ],
+    }),
+    column('requestedOn', 'Requested', 'DAY', { isSorted: true }),
+    column('gross', 'Gross', 'AMOUNT', { isSorted: true, isSummed: true }),
+    column('author', 'Entered by', 'TEXT', { isShown: false }),
+  ],
+};
+
+const row = (number: string, gross: string): Row => ({
+  key: number,
+  opens: number,
+  cells: {
+    number,
+    customer: { code: 'C1', name: 'Thole Pin Yard' },
+    state: 'CLOSED_SHORT',
+    requestedOn: '2026-03-02',
+    gross,
+  },
+});
+
+const SHOWN = ['number', 'customer', 'state', 'requestedOn', 'gross'];
+
+function answered(rows: Row[], filters: { written: string; field: string; words: string }[] = []) {
+  answers('get', '/api/lists/orders/totals', { count: rows.length, sums: { gross: '1234.50' } });
+  return answers('get', '/api/lists/orders/rows', { rows, next: null, filters, columns: SHOWN, sort: '' });
+}
+
+const shownAt = (at: string) => show(<DataList name="orders" />, { path: '/orders', at });
+
+beforeEach(() => {
+  signedIn('controller', []);
+  answers('get', '/api/lists', [ORDERS]);
+});
+
+test('shows rows by what their columns hold, and what all of them add up to', async () => {
+  answered([row('SO-1', '1000.00'), row('SO-2', '234.50')]);
+  shownAt('/orders');
+  const cells = within((await screen.findByText('SO-1')).closest('tr') as HTMLElement).getAllByRole('cell');
+  expect(cells.map((cell) => cell.textContent)).toEqual([
+    'SO-1',
+    'Thole Pin Yard',
+    'Closed short',
+    '2 Mar 2026',
+    '1,000.00',
+  ]);
+  expect(screen.getByRole('link', { name: 'SO-1' })).toHaveAttribute('href', '/orders/SO-1');
+  expect(await screen.findByText('2 orders')).toBeVisible();
+  expect(screen.getByText('1,234.50')).toBeVisible();
+});
+
+test('the address holds what is asked, and a heading sorts one way, the other, and not at all', async () => {
+  const asked = answered([row('SO-1', '1.00')]);
+  const { user, place } = shownAt('/orders?filter=state:any:HELD&columns=number,gross');
+  await screen.findByText('SO-1');
+  expect(asked[0]?.url.searchParams.getAll('filter')).toEqual(['state:any:HELD']);
+  expect(asked[0]?.url.searchParams.getAll('columns')).toEqual(['number', 'gross']);
+  for (const sort of ['gross', '-gross', null]) {
+    await user.click(screen.getByRole('button', { name: /^Gross/ }));
+    await screen.findByText('SO-1');
+    expect(new URLSearchParams(place().split('?')[1]).get('sort')).toBe(sort);
+  }
+  expect(new URLSearchParams(place().split('?')[1]).get('filter')).toBe('state:any:HELD');
+});
+
+test('a condition reads as a sentence and can be taken away', async () => {
+  answered(
+    [row('SO-1', '1.00')],
+    [{ written: 'requestedOn:in:last-3-days', field: 'requestedOn', words: 'in the last 3 days' }],
+  );
+  const { user, place } = shownAt('/orders?filter=requestedOn:in:last-3-days');
+  await user.click(await screen.findByRole('button', { name: 'Without: requested in the last 3 days' }));
+  expect(place()).toBe('/orders');
+});
+
+test('F adds a condition: a state that it is not', async () => {
+  answered([row('SO-1', '1.00')]);
+  const { user, place } = shownAt('/orders');
+  await screen.findByText('SO-1');
+  await user.keyboard('f');
+  await user.selectOptions(await screen.findByLabelText('the field'), 'State');
+  await user.selectOptions(screen.getByLabelText('How'), 'is none of these');
+  await user.click(screen.getByLabelText('Held'));
+  await user.click(screen.getByText('Filter', { selector: 'button' }));
+  expect(new URLSearchParams(place().split('?')[1]).getAll('filter')).toEqual(['state:none:HELD']);
+});
+
+test('a day is today unless said otherwise; of a figure one end is enough', async () => {
+  answered([row('SO-1', '1.00')]);
+  const { user, place } = shownAt('/orders');
+  await screen.findByText('SO-1');
+  await user.keyboard('f');
+  await user.selectOptions(await screen.findByLabelText('the field'), 'Requested');
+  await user.selectOptions(screen.getByLabelText('is'), 'in the last days');
+  await user.click(screen.getByText('Filter', { selector: 'button' }));
+  await user.keyboard('f');
+  await user.selectOptions(await screen.findByLabelText('the field'), 'Gross');
+  expect(screen.getByText('Filter', { selector: 'button' })).toBeDisabled();
+  await user.type(screen.getByLabelText('at least'), '1,000');
+  await user.click(screen.getByText('Filter', { selector: 'button' }));
+  expect(new URLSearchParams(place().split('?')[1]).getAll('filter')).toEqual([
+    'requestedOn:in:last-3-days',
+    'gross:between:1000..',
+  ]);
+});
+
+test('columns are chosen and moved, and stand so in the address and in the file', async () => {
+  answered([row('SO-1', '1.00')]);
+  const { user, place } = shownAt('/orders?sort=-gross');
+  await screen.findByText('SO-1');
+  await user.click(screen.getByRole('button', { name: 'Columns' }));
+  await user.click(await screen.findByLabelText('Entered by'));
+  await user.click(screen.getByLabelText('Customer'));
+  await user.click(screen.getByRole('button', { name: 'State earlier' }));
+  await user.click(screen.getByText('Show these', { selector: 'button' }));
+  expect(new URLSearchParams(place().split('?')[1]).get('columns')).toBe('state,number,requestedOn,gross,author');
+  expect(await screen.findByRole('link', { name: 'CSV' })).toHaveAttribute(
+    'href',
+    '/api/lists/orders/file?format=CSV&sort=-gross&columns=state%2Cnumber%2CrequestedOn%2Cgross%2Cauthor',
+  );
+});
+
+test('nothing that matches says so, and shows all again', async () => {
+  answered([], [{ written: 'state:any:HELD', field: 'state', words: 'Held' }]);
+  const { user, place } = shownAt('/orders?filter=state:any:HELD');
+  expect(await screen.findByText(/No orders match/)).toBeVisible();
+  await user.click(screen.getByRole('link', { name: 'Show all' }));
+  expect(place()).toBe('/orders');
+});
+
+test('the keys move along the rows and open the one they stand on', async () => {
+  answered([row('SO-1', '1.00'), row('SO-2', '2.00')]);
+  const { user, place } = shownAt('/orders');
+  await screen.findByText('SO-2');
+  await user.keyboard('j{Enter}');
+  expect(place()).toBe('/orders/SO-2');
+});
+
+test('a list that is not for somebody says so', async () => {
+  answers('get', '/api/lists', []);
+  answered([]);
+  shownAt('/orders');
+  expect(await screen.findByText('This list is not for you.')).toBeVisible();
+});

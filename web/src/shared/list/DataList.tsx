@@ -1,0 +1,302 @@
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useState, type ReactNode } from 'react';
+import { Link } from 'react-router';
+import { currency } from '../currency';
+import { date, figure, trim } from '../format';
+import { useCursor, useKeys } from '../keys';
+import { useGo } from '../navigation';
+import { onRow } from '../rows';
+import { Doc, Empty, More, placeOf, Waiting } from '../ui';
+import { ColumnDialog } from './ColumnDialog';
+import { FilterDialog } from './FilterDialog';
+import { useAsked } from './address';
+import { fileOf, listsQuery, rowsQuery, totalsQuery, type Asked, type Column, type FilterView, type Row } from './api';
+
+export type { Row } from './api';
+
+type Coded = { code: string; name: string };
+
+/** What a list is made of beside what the server declares. */
+type Parts = {
+  /** as it is declared */
+  name: string;
+  title?: ReactNode;
+  tabs?: ReactNode;
+  bar?: ReactNode;
+  none?: ReactNode;
+  /** how a cell is shown where it is more than its value */
+  cell?: (column: string, row: Row) => ReactNode;
+  className?: (row: Row) => string;
+  /** keys for the row that the place is at */
+  keys?: Record<string, (row: Row) => void>;
+};
+
+const isFigure = (column: Column) => ['AMOUNT', 'QUANTITY', 'COUNT'].includes(column.kind);
+
+/** A text or figure of a row as the server wrote it; empty for none. */
+export const textIn = (row: Row, column: string) => textOf(row.cells[column]);
+
+const textOf = (value: unknown) => (typeof value === 'string' || typeof value === 'number' ? String(value) : '');
+
+const isCoded = (value: unknown): value is Coded => typeof value === 'object' && value !== null && 'code' in value;
+
+function shown(column: Column, value: unknown): ReactNode {
+  if (isCoded(value)) return value.name;
+  const text = textOf(value);
+  switch (column.kind) {
+    case 'DAY':
+      return date(text);
+    case 'AMOUNT':
+      return figure(text);
+    case 'QUANTITY':
+    case 'COUNT':
+      return text === '' ? '–' : trim(text);
+    case 'CHOICE':
+    case 'FLAG':
+      return column.choices.find((choice) => choice.value === text)?.words ?? text;
+    default:
+      return column.opens && text ? <Doc kind={column.opens} number={text} /> : text;
+  }
+}
+
+/** Where the document of a row is shown; what kind it is stands at the first column that opens one. */
+function placeOfRow(columns: Column[], row: Row): string | undefined {
+  const column = columns.find((one) => one.opens && one.kind === 'TEXT');
+  return column?.opens && row.opens ? placeOf(column.opens, row.opens) : undefined;
+}
+
+function Heading({ column, asked, onSort }: { column: Column; asked: Asked; onSort: (sort: string) => void }) {
+  const label = column.label + (column.kind === 'AMOUNT' ? ` ${currency()}` : '');
+  const className = isFigure(column) ? 'num' : undefined;
+  if (!column.isSorted) return <th className={className}>{label}</th>;
+  const way = asked.sort === column.name ? 'ascending' : asked.sort === `-${column.name}` ? 'descending' : 'none';
+  const next = { none: column.name, ascending: `-${column.name}`, descending: '' }[way];
+  return (
+    <th className={className} aria-sort={way}>
+      <button type="button" className="sort" onClick={() => onSort(next)}>
+        {label}
+        <span aria-hidden="true">{{ none: '', ascending: ' ↑', descending: ' ↓' }[way]}</span>
+      </button>
+    </th>
+  );
+}
+
+/** The conditions as sentences, each of which can be taken away. */
+function Filters({
+  of,
+  columns,
+  onDrop,
+  onAdd,
+}: {
+  of: FilterView[];
+  columns: Column[];
+  onDrop: (written: string) => void;
+  onAdd: () => void;
+}) {
+  const wordsOf = (name: string) => columns.find((column) => column.name === name)?.words ?? name;
+  return (
+    <span className="filters">
+      {of.map((filter) => (
+        <span key={filter.written} className="filter">
+          <span className="muted">{wordsOf(filter.field)}</span> {filter.words}
+          <button
+            type="button"
+            aria-label={`Without: ${wordsOf(filter.field)} ${filter.words}`}
+            onClick={() => onDrop(filter.written)}
+          >
+            ×
+          </button>
+        </span>
+      ))}
+      <button type="button" className="plain" onClick={onAdd}>
+        add a filter <kbd>F</kbd>
+      </button>
+    </span>
+  );
+}
+
+/** The last row: how many there are of all pages, and what they add up to. */
+function Total({
+  list,
+  asked,
+  columns,
+  words,
+}: {
+  list: string;
+  asked: Asked;
+  columns: Column[];
+  words: [string, string];
+}) {
+  const totals = useQuery(totalsQuery(list, asked)).data;
+  const [first, ...rest] = columns;
+  if (!first) return null;
+  const sum = (column: Column) => {
+    const of = totals?.sums[column.name];
+    return of === undefined ? '' : column.kind === 'AMOUNT' ? figure(of) : trim(of);
+  };
+  return (
+    <tfoot>
+      <tr className="total">
+        <td className={isFigure(first) ? 'num' : 'nowrap'}>
+          {totals ? `${figure(String(totals.count))} ${totals.count === 1 ? words[0] : words[1]}` : '…'}
+        </td>
+        {rest.map((column) => (
+          <td key={column.name} className={isFigure(column) ? 'num' : undefined}>
+            {column.isSummed && sum(column)}
+          </td>
+        ))}
+      </tr>
+    </tfoot>
+  );
+}
+
+/** A list as the server declares it: filtered, sorted and with the columns that its address asks for. */
+export function DataList({ name, ...parts }: Parts) {
+  const lists = useQuery(listsQuery);
+  const [asked] = useAsked();
+  const rows = useInfiniteQuery(rowsQuery(name, asked));
+  if (!lists.data) return <Waiting query={lists} />;
+  const declared = lists.data.find((one) => one.name === name);
+  if (!declared) return <Empty>This list is not for you.</Empty>;
+  if (!rows.data) return <Waiting query={rows} />;
+  const [page] = rows.data.pages;
+  const columns = (page?.columns ?? []).flatMap((column) => declared.columns.filter((one) => one.name === column));
+  return (
+    <Shown
+      {...parts}
+      list={declared}
+      columns={columns}
+      filters={page?.filters ?? []}
+      rows={rows.data.pages.flatMap((one) => one.rows)}
+      more={rows}
+    />
+  );
+}
+
+function Shown({
+  list,
+  columns,
+  filters,
+  rows,
+  more,
+  title,
+  tabs,
+  bar,
+  none,
+  cell,
+  className,
+  keys = {},
+}: Omit<Parts, 'name'> & {
+  list: { name: string; title: string; one: string; many: string; columns: Column[] };
+  columns: Column[];
+  filters: FilterView[];
+  rows: Row[];
+  more: { hasNextPage: boolean; isFetchingNextPage: boolean; fetchNextPage: () => unknown };
+}) {
+  const [asked, ask] = useAsked();
+  const [dialog, setDialog] = useState<'filter' | 'columns' | null>(null);
+  const go = useGo();
+  const open = (row: Row) => {
+    const place = placeOfRow(list.columns, row);
+    if (place) go(place);
+  };
+  const [at, setAt] = useCursor(rows, open, keys);
+  const change = (changed: Partial<Asked>) => {
+    setAt(0);
+    ask(changed);
+  };
+  useKeys({ f: () => setDialog('filter') });
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <div className="page-head">
+          <h1>{title ?? list.title}</h1>
+        </div>
+        {tabs}
+        <div className="data-head">
+          <Filters
+            of={filters}
+            columns={list.columns}
+            onDrop={(written) => change({ filter: asked.filter.filter((one) => one !== written) })}
+            onAdd={() => setDialog('filter')}
+          />
+          <span className="list-ways">
+            <button type="button" className="plain" onClick={() => setDialog('columns')}>
+              Columns
+            </button>
+            <a href={fileOf(list.name, asked, 'CSV')} download>
+              CSV
+            </a>
+            <a href={fileOf(list.name, asked, 'XLSX')} download>
+              XLSX
+            </a>
+          </span>
+        </div>
+        <table className="rows data">
+          <caption className="unseen">{list.title}</caption>
+          <thead>
+            <tr>
+              {columns.map((column) => (
+                <Heading key={column.name} column={column} asked={asked} onSort={(sort) => change({ sort })} />
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, index) => (
+              <tr
+                key={row.key}
+                className={`clickable${index === at ? ' at' : ''} ${className?.(row) ?? ''}`}
+                onClick={onRow(() => open(row))}
+              >
+                {columns.map((column) => (
+                  <td
+                    key={column.name}
+                    className={isFigure(column) ? 'num' : column.kind === 'DAY' ? 'nowrap' : undefined}
+                  >
+                    {cell?.(column.name, row) ?? shown(column, row.cells[column.name])}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+          {rows.length > 0 && <Total list={list.name} asked={asked} columns={columns} words={[list.one, list.many]} />}
+        </table>
+        {rows.length === 0 &&
+          (filters.length > 0 ? (
+            <Empty>
+              No {list.many} match.{' '}
+              <Link to="?" replace>
+                Show all
+              </Link>
+            </Empty>
+          ) : (
+            (none ?? <Empty>There are no {list.many}.</Empty>)
+          ))}
+        <More query={more} />
+      </div>
+      {bar}
+      {dialog === 'filter' && (
+        <FilterDialog
+          list={list.name}
+          columns={list.columns}
+          onGiven={(written) => {
+            setDialog(null);
+            change({ filter: [...asked.filter.filter((one) => one !== written), written] });
+          }}
+          onClose={() => setDialog(null)}
+        />
+      )}
+      {dialog === 'columns' && (
+        <ColumnDialog
+          columns={list.columns}
+          shown={columns.map((column) => column.name)}
+          onGiven={(names) => {
+            setDialog(null);
+            ask({ columns: names });
+          }}
+          onClose={() => setDialog(null)}
+        />
+      )}
+    </div>
+  );
+}

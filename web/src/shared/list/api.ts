@@ -1,0 +1,66 @@
+import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
+import { answer, client, type Schemas } from '../api/http';
+import { keyOf } from '../api/keyOf';
+import { pages } from '../api/pages';
+
+export type ListView = Schemas['ListView'];
+export type Column = Schemas['ColumnView'];
+export type Row = Schemas['ListRow'];
+export type FilterView = Schemas['FilterView'];
+
+/** What is asked of a list, as it is written in addresses. */
+export type Asked = {
+  filter: string[];
+  /** a column, with a minus before it for the other way round; empty for the list's own */
+  sort: string;
+  /** in their sequence; empty for those that are shown by themselves */
+  columns: string[];
+};
+
+/** The lists that whoever is signed in may read. */
+export const listsQuery = queryOptions({
+  queryKey: keyOf('lists'),
+  queryFn: () => answer(client.GET('/api/lists')),
+  staleTime: Infinity,
+});
+
+const query = ({ filter, sort, columns }: Asked) => ({
+  filter,
+  sort: sort || undefined,
+  columns: columns.length > 0 ? columns : undefined,
+});
+
+export const rowsQuery = (list: string, asked: Asked) =>
+  infiniteQueryOptions({
+    queryKey: keyOf('list-rows', list, asked),
+    queryFn: ({ pageParam }) =>
+      answer(
+        client.GET('/api/lists/{list}/rows', {
+          params: { path: { list }, query: { ...query(asked), after: pageParam } },
+        }),
+      ),
+    ...pages,
+  });
+
+export const totalsQuery = (list: string, asked: Asked) =>
+  queryOptions({
+    queryKey: keyOf('list-rows', list, 'totals', asked.filter, asked.columns),
+    queryFn: () =>
+      answer(
+        client.GET('/api/lists/{list}/totals', {
+          params: { path: { list }, query: { filter: asked.filter, columns: query(asked).columns } },
+        }),
+      ),
+  });
+
+export const offered = (list: string, column: string, q: string) =>
+  answer(client.GET('/api/lists/{list}/offered', { params: { path: { list }, query: { column, q } } }));
+
+/** Where the same rows are a file. */
+export function fileOf(list: string, asked: Asked, format: 'CSV' | 'XLSX'): string {
+  const said = new URLSearchParams({ format });
+  asked.filter.forEach((one) => said.append('filter', one));
+  if (asked.sort) said.set('sort', asked.sort);
+  if (asked.columns.length > 0) said.set('columns', asked.columns.join(','));
+  return `/api/lists/${list}/file?${said}`;
+}

@@ -1,7 +1,7 @@
 import { screen, within } from '@testing-library/react';
 import { beforeEach, expect, test } from 'vitest';
 import { show, signedIn } from '../../test/page';
-import { answers } from '../../test/server';
+import { answers, refusal } from '../../test/server';
 import { DataList } from './DataList';
 import type { Column, ListView, Row } from './api';
 
@@ -165,6 +165,16 @@ test('the keys move along the rows and open the one they stand on', async () => 
   await screen.findByText('SO-2');
   await user.keyboard('j{Enter}');
   expect(place()).toBe('/orders/SO-2');
+});
+
+test('what can not be read says why, and the way back to all', async () => {
+  answers('get', '/api/lists/orders/rows', refusal('unreadable-filter', 'The filter gross:any:5 can’t be read.'), 400);
+  const { user, place } = shownAt('/orders?filter=gross:any:5');
+  expect(await screen.findByText('The filter gross:any:5 can’t be read.')).toBeVisible();
+  answered([row('SO-1', '1.00')]);
+  await user.click(screen.getByRole('link', { name: 'Show all orders' }));
+  expect(await screen.findByText('SO-1')).toBeVisible();
+  expect(place()).toBe('/orders');
 });
 
 test('a list that is not for somebody says so', async () => {

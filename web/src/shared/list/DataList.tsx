@@ -95,9 +95,9 @@ function Filters({
 }) {
   const wordsOf = (name: string) => columns.find((column) => column.name === name)?.words ?? name;
   return (
-    <span className="filters">
+    <span className="conditions">
       {of.map((filter) => (
-        <span key={filter.written} className="filter">
+        <span key={filter.written} className="condition">
           <span className="muted">{wordsOf(filter.field)}</span> {filter.words}
           <button
             type="button"
@@ -158,7 +158,17 @@ export function DataList({ name, ...parts }: Parts) {
   if (!lists.data) return <Waiting query={lists} />;
   const declared = lists.data.find((one) => one.name === name);
   if (!declared) return <Empty>This list is not for you.</Empty>;
-  if (!rows.data) return <Waiting query={rows} />;
+  if (!rows.data)
+    return (
+      <>
+        <Waiting query={rows} />
+        {rows.error && (
+          <div className="inset-22">
+            <Link to="?">Show all {declared.many}</Link>
+          </div>
+        )}
+      </>
+    );
   const [page] = rows.data.pages;
   const columns = (page?.columns ?? []).flatMap((column) => declared.columns.filter((one) => one.name === column));
   return (

@@ -162,7 +162,7 @@ function Among({ list, column, onSaid }: Said & { list: string; column: Column }
           <LookAhead
             id="filter-code"
             name={`offered ${list} ${column.name}`}
-            label={column.label}
+            label="find by name or code"
             className="cell-input wide-260"
             load={(text) => offered(list, column.name, text)}
             shown=""

@@ -16,7 +16,7 @@ export function ColumnDialog({
   onClose: () => void;
 }) {
   const [chosen, setChosen] = useState(shown);
-  const rest = columns.filter((column) => !chosen.includes(column.name));
+  const rest = columns.map((column) => column.name).filter((name) => !chosen.includes(name));
   const move = (at: number, by: number) => {
     const changed = [...chosen];
     const [name] = changed.splice(at, 1);
@@ -40,38 +40,41 @@ export function ColumnDialog({
         onClose={onClose}
       >
         <ol className="column-order">
-          {chosen.map((name, at) => (
+          {[...chosen, ...rest].map((name, at) => (
+            // one list for both, so that a box keeps the focus while it moves
             <li key={name}>
               <label>
-                <input type="checkbox" checked onChange={() => setChosen(chosen.filter((other) => other !== name))} />{' '}
+                <input
+                  type="checkbox"
+                  checked={at < chosen.length}
+                  onChange={() =>
+                    setChosen(at < chosen.length ? chosen.filter((other) => other !== name) : [...chosen, name])
+                  }
+                />{' '}
                 {labelOf(name)}
               </label>
-              <button
-                type="button"
-                className="plain"
-                disabled={at === 0}
-                aria-label={`${labelOf(name)} earlier`}
-                onClick={() => move(at, -1)}
-              >
-                ↑
-              </button>
-              <button
-                type="button"
-                className="plain"
-                disabled={at === chosen.length - 1}
-                aria-label={`${labelOf(name)} later`}
-                onClick={() => move(at, 1)}
-              >
-                ↓
-              </button>
-            </li>
-          ))}
-          {rest.map((column) => (
-            <li key={column.name}>
-              <label>
-                <input type="checkbox" checked={false} onChange={() => setChosen([...chosen, column.name])} />{' '}
-                {column.label}
-              </label>
+              {at < chosen.length && (
+                <>
+                  <button
+                    type="button"
+                    className="plain"
+                    disabled={at === 0}
+                    aria-label={`${labelOf(name)} earlier`}
+                    onClick={() => move(at, -1)}
+                  >
+                    ↑
+                  </button>
+                  <button
+                    type="button"
+                    className="plain"
+                    disabled={at === chosen.length - 1}
+                    aria-label={`${labelOf(name)} later`}
+                    onClick={() => move(at, 1)}
+                  >
+                    ↓
+                  </button>
+                </>
+              )}
             </li>
           ))}
         </ol>

@@ -141,6 +141,7 @@ test('columns are chosen and moved, and stand so in the address and in the file'
   await screen.findByText('SO-1');
   await user.click(screen.getByRole('button', { name: 'Columns' }));
   await user.click(await screen.findByLabelText('Entered by'));
+  expect(screen.getByLabelText('Entered by')).toHaveFocus();
   await user.click(screen.getByLabelText('Customer'));
   await user.click(screen.getByRole('button', { name: 'State earlier' }));
   await user.click(screen.getByText('Show these', { selector: 'button' }));

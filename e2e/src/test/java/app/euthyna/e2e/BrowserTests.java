@@ -365,10 +365,12 @@ class BrowserTests extends Journey {
         page.keyboard().press("f");
         page.getByLabel("the field").selectOption("Customer");
         choose("find by name or code", "C126");
-        button("Filter").click();
+        page.keyboard().press("Enter");
         button("Columns").click();
-        page.getByLabel("Customer PO").uncheck();
-        page.getByLabel("Store").check();
+        // beside the boxes there are buttons that move them
+        page.getByLabel("Customer PO", new Page.GetByLabelOptions().setExact(true))
+                .uncheck();
+        page.getByLabel("Store", new Page.GetByLabelOptions().setExact(true)).check();
         page.keyboard().press("Enter");
         assertThat(page.getByRole(AriaRole.COLUMNHEADER, new Page.GetByRoleOptions().setName("Store")))
                 .isVisible();

@@ -12,18 +12,14 @@ import { FilterDialog } from './FilterDialog';
 import { useAsked } from './address';
 import { fileOf, listsQuery, rowsQuery, totalsQuery, type Asked, type Column, type FilterView, type Row } from './api';
 
-export type { Row } from './api';
-
 type Coded = { code: string; name: string };
 
 /** What a list is made of beside what the server declares. */
 type Parts = {
   /** as it is declared */
   name: string;
-  title?: ReactNode;
   tabs?: ReactNode;
   bar?: ReactNode;
-  none?: ReactNode;
   /** how a cell is shown where it is more than its value */
   cell?: (column: string, row: Row) => ReactNode;
   className?: (row: Row) => string;
@@ -189,10 +185,8 @@ function Shown({
   filters,
   rows,
   more,
-  title,
   tabs,
   bar,
-  none,
   cell,
   className,
   keys = {},
@@ -220,7 +214,7 @@ function Shown({
     <div className="page">
       <div className="page-scroll">
         <div className="page-head">
-          <h1>{title ?? list.title}</h1>
+          <h1>{list.title}</h1>
         </div>
         {tabs}
         <div className="data-head">
@@ -280,7 +274,7 @@ function Shown({
               </Link>
             </Empty>
           ) : (
-            (none ?? <Empty>There are no {list.many}.</Empty>)
+            <Empty>There are no {list.many}.</Empty>
           ))}
         <More query={more} />
       </div>

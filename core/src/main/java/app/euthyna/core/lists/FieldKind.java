@@ -31,9 +31,4 @@ public enum FieldKind {
     public boolean has(Filter.Operator operator) {
         return operators.contains(operator);
     }
-
-    /** Whether values of it can be added up. */
-    public boolean isSummed() {
-        return this == AMOUNT || this == QUANTITY || this == COUNT;
-    }
 }

@@ -41,10 +41,6 @@ public record DeclaredList(
     /** By a column, or by the key where it is empty. */
     public record Sorting(Optional<String> column, boolean descending) {
         public static final Sorting NEWEST_FIRST = new Sorting(Optional.empty(), true);
-
-        public static Sorting by(String column) {
-            return new Sorting(Optional.of(column), false);
-        }
     }
 
     public DeclaredList {

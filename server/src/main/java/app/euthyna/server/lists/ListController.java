@@ -14,6 +14,10 @@ import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.lang.annotation.ElementType;
+import java.lang.annotation.Retention;
+import java.lang.annotation.RetentionPolicy;
+import java.lang.annotation.Target;
 import java.math.BigDecimal;
 import java.util.Comparator;
 import java.util.List;
@@ -41,6 +45,16 @@ class ListController {
                 lists.stream().sorted(Comparator.comparing(DeclaredList::title)).toList();
         this.reader = reader;
     }
+
+    /** Takes filters, which are read from the request itself: see {@link #asked}. */
+    @Parameter(
+            name = "filter",
+            in = ParameterIn.QUERY,
+            description = "field:operator:operand, several hold together",
+            array = @ArraySchema(schema = @Schema(type = "string")))
+    @Target(ElementType.METHOD)
+    @Retention(RetentionPolicy.RUNTIME)
+    @interface Filtered {}
 
     /** One word of a field that knows but a few, as it is written and as it reads. */
     record ChoiceView(String value, String words) {}
@@ -120,11 +134,7 @@ class ListController {
 
     /** The rows that meet all filters, a page at a time. */
     @GetMapping("/{list}/rows")
-    @Parameter(
-            name = "filter",
-            in = ParameterIn.QUERY,
-            description = "field:operator:operand, several hold together",
-            array = @ArraySchema(schema = @Schema(type = "string")))
+    @Filtered
     RowsPage rows(
             @PathVariable String list,
             @RequestParam(required = false) String sort,
@@ -145,11 +155,7 @@ class ListController {
 
     /** Count and sums of all rows that meet the filters. */
     @GetMapping("/{list}/totals")
-    @Parameter(
-            name = "filter",
-            in = ParameterIn.QUERY,
-            description = "field:operator:operand, several hold together",
-            array = @ArraySchema(schema = @Schema(type = "string")))
+    @Filtered
     TotalsView totals(
             @PathVariable String list,
             @RequestParam(required = false) List<String> columns,
@@ -160,11 +166,7 @@ class ListController {
 
     /** The same rows in the same sequence with the same columns as a file; all of them. */
     @GetMapping("/{list}/file")
-    @Parameter(
-            name = "filter",
-            in = ParameterIn.QUERY,
-            description = "field:operator:operand, several hold together",
-            array = @ArraySchema(schema = @Schema(type = "string")))
+    @Filtered
     void file(
             @PathVariable String list,
             @RequestParam(defaultValue = "CSV") Exports.Format format,

@@ -4,9 +4,11 @@ import app.euthyna.core.lists.FieldKind;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Likes;
 import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.TransactionCache;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.util.ArrayList;
@@ -38,6 +40,9 @@ class ListReader {
     /** So many are offered while one types. */
     private static final int OFFERED = 12;
 
+    private record Codes(String entity, List<String> codes) {}
+
+    private final TransactionCache<Codes, List<Found>> coded = TransactionCache.readThrough();
     private final StatelessSession session;
     private final Company company;
 
@@ -83,22 +88,16 @@ class ListReader {
 
     /** What begins with a text among what a column can name: the first few by their names. */
     List<Found> offered(Column column, String start) {
+        var typed = start.toLowerCase(Locale.ROOT);
         return session.createSelectionQuery(
                         """
                         select x.id, x.code, x.name from %s x
                         where lower(x.name) like :name escape '!' or lower(x.code) like :code escape '!'
                         order by x.name, x.id""".formatted(column.named().orElseThrow().entity()), Found.class)
-                .setParameter("name", "%" + escaped(start) + "%")
-                .setParameter("code", escaped(start) + "%")
+                .setParameter("name", Likes.containing(typed))
+                .setParameter("code", Likes.from(typed))
                 .setMaxResults(OFFERED)
                 .getResultList();
-    }
-
-    private static String escaped(String text) {
-        return text.toLowerCase(Locale.ROOT)
-                .replace("!", "!!")
-                .replace("%", "!%")
-                .replace("_", "!_");
     }
 
     /** A row that was found, and what it is sorted by. */
@@ -276,21 +275,23 @@ class ListReader {
     /** What a code names. */
     record Found(long id, String code, String name) {}
 
-    /** What codes of a column name; a code that names nothing is refused. */
+    /** What codes of a column name; a code that names nothing is refused. Looked up once for a question. */
     List<Found> coded(Column column, List<String> codes) {
-        var found = session.createSelectionQuery(
-                        "select x.id, x.code, x.name from %s x where :codes contains x.code"
-                                .formatted(column.named().orElseThrow().entity()),
-                        Found.class)
-                .setParameter("codes", Many.names(codes))
-                .getResultList();
-        codes.stream()
-                .filter(code -> found.stream().noneMatch(one -> one.code().equals(code)))
-                .findFirst()
-                .ifPresent(code -> {
-                    throw new RefusedException(
-                            new CommonRefusal.NotFound(column.field().words(), code));
-                });
-        return found;
+        return coded.get(new Codes(column.named().orElseThrow().entity(), codes), asked -> {
+            var found = session.createSelectionQuery(
+                            "select x.id, x.code, x.name from %s x where :codes contains x.code"
+                                    .formatted(asked.entity()),
+                            Found.class)
+                    .setParameter("codes", Many.names(codes))
+                    .getResultList();
+            codes.stream()
+                    .filter(code -> found.stream().noneMatch(one -> one.code().equals(code)))
+                    .findFirst()
+                    .ifPresent(code -> {
+                        throw new RefusedException(
+                                new CommonRefusal.NotFound(column.field().words(), code));
+                    });
+            return found;
+        });
     }
 }

@@ -11,6 +11,7 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.Likes;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.PlatformRefusal;
@@ -337,5 +338,10 @@ public class MasterData {
                 .replaceAll("\\p{M}+", "")
                 .toLowerCase(Locale.ROOT)
                 .strip();
+    }
+
+    /** For {@code like}: search keys that contain what was typed, whatever its case and accents. */
+    public static String searchPattern(String typed) {
+        return Likes.containing(searchKey(typed));
     }
 }

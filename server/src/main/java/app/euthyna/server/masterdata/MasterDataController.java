@@ -12,6 +12,7 @@ import app.euthyna.core.shared.Vat;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Likes;
 import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.ReadBy;

@@ -7,10 +7,10 @@ import app.euthyna.core.check.PoNumber;
 import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.check.Severity;
 import app.euthyna.server.masterdata.Licences;
-import app.euthyna.server.masterdata.Likes;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.Likes;
 import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.ReadBy;
@@ -68,7 +68,8 @@ class CustomerSheets {
     CustomerPage list(@RequestParam(defaultValue = "") String q, @RequestParam(required = false) String after) {
         var start = after == null ? "" : Pages.key(after).text(0);
         var code = after == null ? "" : Pages.key(after).text(1);
-        var page = Pages.of(queries.customers(Likes.anywhere(q), start, code), row -> List.of(row.name(), row.code()));
+        var page = Pages.of(
+                queries.customers(MasterData.searchPattern(q), start, code), row -> List.of(row.name(), row.code()));
         return new CustomerPage(
                 page.rows().stream()
                         .map(row -> new CustomerRow(

@@ -1,6 +1,5 @@
 package app.euthyna.server.sheet;
 
-import app.euthyna.server.masterdata.Likes;
 import app.euthyna.server.masterdata.MasterData;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
@@ -54,7 +53,8 @@ class ItemSheets {
     ItemPage list(@RequestParam(defaultValue = "") String q, @RequestParam(required = false) String after) {
         var start = after == null ? "" : Pages.key(after).text(0);
         var code = after == null ? "" : Pages.key(after).text(1);
-        var page = Pages.of(queries.items(Likes.anywhere(q), start, code), row -> List.of(row.name(), row.code()));
+        var page = Pages.of(
+                queries.items(MasterData.searchPattern(q), start, code), row -> List.of(row.name(), row.code()));
         return new ItemPage(
                 page.rows().stream()
                         .map(row -> new ItemRow(

@@ -2,8 +2,8 @@ package app.euthyna.server.unwind;
 
 import app.euthyna.core.shared.Dating;
 import app.euthyna.core.shared.Money;
-import app.euthyna.server.masterdata.Likes;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Likes;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
@@ -68,7 +68,7 @@ class LeftoverController {
                         partShipped,
                         customer == null || customer.isBlank()
                                 ? null
-                                : "%" + Likes.from(customer.strip().toLowerCase(Locale.ROOT)),
+                                : Likes.containing(customer.strip().toLowerCase(Locale.ROOT)),
                         key == null ? null : key.date(0),
                         key == null ? null : key.number(1)),
                 row -> List.of(row.requestedOn().toString(), String.valueOf(row.id())));

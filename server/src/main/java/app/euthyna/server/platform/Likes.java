@@ -1,17 +1,12 @@
-package app.euthyna.server.masterdata;
+package app.euthyna.server.platform;
 
 /** Patterns for {@code like} with the escape character {@code !}. */
 public final class Likes {
 
     private Likes() {}
 
-    /** Search keys that contain what was typed, whatever its case and accents. */
-    public static String anywhere(String typed) {
-        return containing(MasterData.searchKey(typed));
-    }
-
     /** Texts that contain this one. */
-    static String containing(String text) {
+    public static String containing(String text) {
         return "%" + from(text);
     }
 

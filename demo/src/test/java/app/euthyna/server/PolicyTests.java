@@ -205,6 +205,12 @@ class PolicyTests extends OnDecisions {
                     "{\"licenceClass\":\"pyro\",\"number\":\"%s\",\"answers\":false}".formatted(licence));
             itIsInDays(10);
             controller.post("/api/rechecks", "");
+            var told = clerk.get("/api/customers/" + customer + "/sheet")
+                    .body()
+                    .get("licences")
+                    .get(0);
+            assertThat(told.get("answer").asString()).isEqualTo("NO_ANSWER");
+            assertThat(told.get("validTo").isNull()).isTrue();
             assertThat(clerk.get("/api/review/" + order).body().get("sentence").asString())
                     .contains("did not answer")
                     .contains("in 3 tries");

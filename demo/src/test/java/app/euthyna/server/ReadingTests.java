@@ -323,4 +323,19 @@ class ReadingTests extends OnServer {
                 .isEmpty();
         assertThat(clerk.get("/api/outbox?recipient=lead").body().get("rows")).isNotEmpty();
     }
+
+    /** The clock's reminder of all that waits for somebody is about no one document. */
+    @Test
+    void aMessageNeedNotBeAboutADocument() {
+        jdbc.sql("insert into outbox_message (id, recipient, subject, body, by_user, at) values (" + Databases.NEXT_ID
+                        + ", 'warehouse', 'S', 'B', 'clock', current_timestamp)")
+                .update();
+        var message = warehouse
+                .get("/api/outbox?recipient=warehouse")
+                .body()
+                .get("rows")
+                .get(0);
+        assertThat(message.get("aboutKind").isNull()).isTrue();
+        assertThat(message.get("aboutNumber").isNull()).isTrue();
+    }
 }

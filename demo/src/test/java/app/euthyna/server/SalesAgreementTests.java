@@ -67,6 +67,14 @@ class SalesAgreementTests extends OnServer {
         assertThat(clerk.post("/api/sales-agreements/" + lost + "/closing", "{\"version\":0,\"reason\":\"too dear\"}")
                         .text("state"))
                 .isEqualTo("LOST");
+        assertThat(clerk.get("/api/sales-agreements?state=LOST&customer=" + customer)
+                        .body()
+                        .get("rows")
+                        .get(0)
+                        .get("nextDue")
+                        .isNull())
+                .as("of a lost quote nothing is due any more")
+                .isTrue();
         assertThat(agreement(lost).get("changes").toString()).contains("lost: too dear");
         assertThat(write("QUOTE", "", "").code()).isEqualTo("incomplete");
         var again = clerk.post("/api/orders/started", "{\"kind\":\"QUOTE\",\"number\":\"%s\"}".formatted(lost));

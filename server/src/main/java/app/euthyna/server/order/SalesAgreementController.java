@@ -141,7 +141,7 @@ class SalesAgreementController {
             LocalDate from,
             LocalDate until,
             BigDecimal net,
-            LocalDate nextDue,
+            @Nullable LocalDate nextDue,
             boolean due) {}
 
     record AgreementPage(

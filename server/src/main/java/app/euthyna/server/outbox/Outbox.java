@@ -41,14 +41,14 @@ public class Outbox {
         this.clock = clock;
     }
 
-    /** A message, and the document that it is about. */
+    /** A message, and the document that it is about; a reminder of all that waits for somebody is about none. */
     public record MessageView(
             long id,
             String recipient,
             String subject,
             String body,
-            String aboutKind,
-            String aboutNumber,
+            @Nullable String aboutKind,
+            @Nullable String aboutNumber,
             String by,
             Instant at,
             @Nullable String attachment) {}
@@ -56,8 +56,14 @@ public class Outbox {
     public record MessagePage(
             List<MessageView> rows, @Nullable String next) {}
 
-    /** Keeps a message to a user about a document. */
-    public void send(String from, String to, String subject, String body, String aboutKind, String aboutNumber) {
+    /** Keeps a message to a user about a document, or about none. */
+    public void send(
+            String from,
+            String to,
+            String subject,
+            String body,
+            @Nullable String aboutKind,
+            @Nullable String aboutNumber) {
         send(from, to, subject, body, aboutKind, aboutNumber, null, null);
     }
 

@@ -89,7 +89,11 @@ class CustomerSheets {
 
     /** A licence as the register knows it now. */
     record LicenceView(
-            String licenceClass, String number, LicenceFact.Answer answer, LocalDate validTo, boolean valid) {}
+            String licenceClass,
+            String number,
+            LicenceFact.Answer answer,
+            @Nullable LocalDate validTo,
+            boolean valid) {}
 
     record PolicyView(
             boolean own,

@@ -132,6 +132,8 @@ public class Locks {
     private void row(String table, long id) {
         queries.session()
                 .createNativeQuery("select id from " + table + " where id = :id" + forUpdate, Long.class)
+                // said beforehand: else what the columns are is found out anew each time
+                .addScalar("id", Long.class)
                 .setParameter("id", id)
                 .getResultList();
     }

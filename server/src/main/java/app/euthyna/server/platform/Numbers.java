@@ -44,8 +44,12 @@ public class Numbers {
             throw new IllegalArgumentException(kind + " is numbered without a gap");
         }
         var next = session.createNativeQuery(
-                        sequences.getSequenceNextValString(kind.name().toLowerCase(Locale.ROOT) + "_number"),
+                        "select %s as next_number"
+                                .formatted(sequences.getSelectSequenceNextValString(
+                                        kind.name().toLowerCase(Locale.ROOT) + "_number")),
                         Long.class)
+                // said beforehand: else what the column is is found out anew each time
+                .addScalar("next_number", Long.class)
                 .getSingleResult();
         return kind.prefix() + next;
     }

@@ -42,6 +42,10 @@ public record Chain(
         List<Return> returns,
         List<CreditNote> credits) {
 
+    private static final Comparator<Dispatch> IN_TURN = Comparator.comparing(Dispatch::date)
+            .thenComparing(dispatch -> dispatch.number().length())
+            .thenComparing(Dispatch::number);
+
     public Chain {
         cancellations = List.copyOf(cancellations);
         // sorted, so that a chain reads the same in every process
@@ -306,14 +310,14 @@ public record Chain(
         return new Chain(order, cancellations, changed, dispatches, invoices, deposits, returns, credits);
     }
 
-    /** A note keeps its place among those of the same day; departing moves it behind those that left earlier. */
+    /** Notes stand by their days, those of the same day by their numbers; departing moves one to its day. */
     Chain withDispatch(Dispatch dispatch) {
         var changed = new ArrayList<>(dispatches);
         if (dispatches.stream().noneMatch(d -> d.number().equals(dispatch.number()))) {
             changed.add(dispatch);
         }
         changed.replaceAll(d -> d.number().equals(dispatch.number()) ? dispatch : d);
-        changed.sort(Comparator.comparing(Dispatch::date));
+        changed.sort(IN_TURN);
         return new Chain(order, cancellations, reserved, changed, invoices, deposits, returns, credits);
     }
 

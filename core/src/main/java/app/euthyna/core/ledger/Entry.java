@@ -20,6 +20,9 @@ public record Entry(
     /** What stands before the first entry of the chain. */
     public static final String GENESIS = "0".repeat(64);
 
+    /** What the event of an entry begins with that undoes another. */
+    static final String REVERSAL = "reversal: ";
+
     public Entry {
         lines = List.copyOf(lines);
         if (lines.isEmpty()) {
@@ -38,7 +41,7 @@ public record Entry(
         return new Entry(
                 mirrorNumber,
                 on,
-                "reversal: " + event,
+                REVERSAL + event,
                 document,
                 customer,
                 lines.stream()

@@ -27,7 +27,7 @@ public record Postings(Function<String, String> itemClass, Function<String, Stri
 
     private static final String RETURN_RECEIVED = "return received";
     private static final String INSPECTION = "inspection";
-    private static final String DISCOUNT_TAKEN = "early-payment discount";
+    static final String DISCOUNT_TAKEN = "early-payment discount";
     private static final String CREDIT_ALLOCATED = "customer credit allocated";
     private static final String CREDIT_TAKEN_OFF = "customer credit taken off";
     private static final String DEPOSIT_APPLIED = "deposit applied";

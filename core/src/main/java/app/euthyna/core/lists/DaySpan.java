@@ -3,6 +3,7 @@ package app.euthyna.core.lists;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.temporal.TemporalAdjusters;
+import java.util.Comparator;
 import java.util.Optional;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -32,6 +33,15 @@ public sealed interface DaySpan {
      * @param to empty for all after
      */
     record Days(Optional<LocalDate> from, Optional<LocalDate> to) {
+        public static final Days ALL = new Days(Optional.empty(), Optional.empty());
+
+        /** The days that lie in both; none where the first of them is after the last. */
+        public Days and(Days other) {
+            return new Days(
+                    Stream.of(from, other.from).flatMap(Optional::stream).max(Comparator.naturalOrder()),
+                    Stream.of(to, other.to).flatMap(Optional::stream).min(Comparator.naturalOrder()));
+        }
+
         static Days of(LocalDate from, LocalDate to) {
             return new Days(Optional.of(from), Optional.of(to));
         }

@@ -4,6 +4,7 @@ import static app.euthyna.core.Given.TODAY;
 import static app.euthyna.core.Given.eur;
 import static app.euthyna.core.Given.order;
 import static app.euthyna.core.Given.q;
+import static app.euthyna.core.Given.staged;
 import static app.euthyna.core.Given.stock;
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -51,6 +52,25 @@ class DispatchActionsTests {
         assertThat(offered.get(1).refusal())
                 .as("back to the shelf they may always go")
                 .isEmpty();
+    }
+
+    /** Whoever reads the chain anew reads it so; the oldest departure is billed first. */
+    @Test
+    void thoseThatLeaveOnTheSameDayStandByTheirNumbers() {
+        var chain = Chain.of(order("SO-1", OrderState.CLEARED, stock(1, "A", "9", "2.00", "0")));
+        for (var number : List.of("D-998", "D-999", "D-1000")) {
+            chain = chain.after(new Effect.DispatchStaged(staged(number, "A", q(1))));
+        }
+        for (var number : List.of("D-998", "D-1000", "D-999")) {
+            var note = staged(number, "A", q(1));
+            var on = TODAY.plusDays(number.equals("D-999") ? 3 : 2);
+            chain = chain.after(new Effect.DispatchDeparted(
+                    new Dispatch(number, "SO-1", "S", Dispatch.State.DEPARTED, on, note.lines()),
+                    List.of(),
+                    List.of()));
+        }
+        assertThat(chain.dispatches()).extracting(Dispatch::number).containsExactly("D-998", "D-1000", "D-999");
+        assertThat(chain.unbilled()).extracting(one -> one.ref().number()).containsExactly("D-998", "D-1000", "D-999");
     }
 
     @Test

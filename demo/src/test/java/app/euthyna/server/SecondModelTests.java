@@ -21,6 +21,11 @@ class SecondModelTests extends OnSecondModel {
 
     private static final int HISTORIES = Integer.getInteger("model.histories", 4);
     private static final int STEPS = 40;
+    /** Over which all of them spread, until yesterday: fewer than an invoice has for paying early. */
+    private static final int DAYS = 5;
+
+    private static final List<String> REGISTERS =
+            List.of("sales-register", "credit-note-register", "receipts-register", "write-off-register");
     private static final BigDecimal ZERO = BigDecimal.ZERO;
 
     /** Undoes what one of the documents did, in the plainest form: the same figures with their signs turned. */
@@ -130,15 +135,20 @@ class SecondModelTests extends OnSecondModel {
             random = new Random(seed + history);
             name = "seed " + seed + ", history " + history;
             told.clear();
+            itIsInDays(dayOf(history, 0));
             freshCustomerAndItem();
-            live();
+            live(history);
             told.forEach(step -> happened.merge(
                     step.replaceAll("[A-Z0-9][^ ]*|\\[.*|\\{.*", "").strip(), 1, Integer::sum));
         }
         System.out.println(happened);
     }
 
-    private void live() {
+    private static int dayOf(int history, int step) {
+        return (history * STEPS + step) * DAYS / (HISTORIES * STEPS) - DAYS;
+    }
+
+    private void live(int history) {
         var before = roles();
         var model = new SecondModel();
         var other = item + "-B";
@@ -169,6 +179,7 @@ class SecondModelTests extends OnSecondModel {
             bill(model, order);
         }
         for (int step = 0; step < STEPS; step++) {
+            itIsInDays(dayOf(history, step));
             var order = List.copyOf(model.orders.keySet()).get(random.nextInt(model.orders.size()));
             switch (random.nextInt(18)) {
                 case 0 -> stockIn(model, random.nextBoolean() ? item : other);
@@ -193,6 +204,29 @@ class SecondModelTests extends OnSecondModel {
                 .get("statements")
                 .forEach(s ->
                         assertThat(s.get("failures")).as("%s: %s", name, told).isEmpty());
+        registersTie();
+    }
+
+    /** Each register is what the ledger moved for its documents, on each day and on all of them. */
+    private void registersTie() {
+        var rows = 0;
+        for (var register : REGISTERS) {
+            for (int day = -DAYS; day <= 0; day++) {
+                var on = realToday().plusDays(day);
+                var totals = auditor.get("/api/lists/%s/totals%s"
+                                .formatted(
+                                        register, day == 0 ? "" : "?filter=enteredOn:between:%s..%s".formatted(on, on)))
+                        .body();
+                rows += totals.get("count").asInt();
+                for (var tied : totals.get("proof").get("figures")) {
+                    assertThat(figure(tied, "difference"))
+                            .as("%s: %s on %s: %s after %s", name, register, on, tied, told)
+                            .isZero();
+                    assertThat(tied.get("agrees").asBoolean()).isTrue();
+                }
+            }
+        }
+        assertThat(rows).isPositive();
     }
 
     private void bill(SecondModel model, String order) {

@@ -22,12 +22,18 @@ public enum Register {
                     new Tie("net", Set.of(AccountRole.REVENUE, AccountRole.DEFERRED_REVENUE), true),
                     new Tie("vat", Set.of(AccountRole.OUTPUT_VAT), true),
                     new Tie("gross", Set.of(AccountRole.RECEIVABLES), false))),
-    /** Credit notes less reversals. What had been billed ahead was no revenue yet. */
+    /** Credit notes less reversals. What was billed ahead was no revenue yet; a discount taken is not given back. */
     CREDIT_NOTES(
             Set.of(DocumentKind.CREDIT_NOTE),
             Set.of(),
             List.of(
-                    new Tie("net", Set.of(AccountRole.SALES_RETURNS, AccountRole.DEFERRED_REVENUE), false),
+                    new Tie(
+                            "net",
+                            Set.of(
+                                    AccountRole.SALES_RETURNS,
+                                    AccountRole.DEFERRED_REVENUE,
+                                    AccountRole.SALES_DISCOUNTS),
+                            false),
                     new Tie("vat", Set.of(AccountRole.OUTPUT_VAT), false))),
     /** Payments and deposits less refunds. */
     RECEIPTS(

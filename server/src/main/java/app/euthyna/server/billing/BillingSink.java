@@ -212,6 +212,7 @@ class BillingSink implements EffectSink {
         /** Money that is there no more; what it settled is open again. */
         private void isNoMore(PaymentEntity payment, List<Settlement> settlements) {
             payment.reversed = true;
+            payment.reversedOn = context.date();
             payment.leftAmount = BigDecimal.ZERO;
             queries.session().update(payment);
             negated(settlements).forEach(settlement -> allocate(payment, settlement));

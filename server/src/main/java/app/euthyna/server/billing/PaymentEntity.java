@@ -33,6 +33,9 @@ public class PaymentEntity {
     BigDecimal refunded = BigDecimal.ZERO;
     boolean reversed;
 
+    /** The date of the reversal. */
+    LocalDate reversedOn;
+
     /** What the payer wrote. */
     String reference = "";
 }

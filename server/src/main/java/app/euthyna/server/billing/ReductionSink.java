@@ -82,6 +82,7 @@ class ReductionSink implements EffectSink {
         var payment = queries.payment(reduction.document().number());
         if (!reduction.isDiscount()) {
             payment.reversed = true;
+            payment.reversedOn = context.date();
             queries.session().update(payment);
         }
         settle(context, payment, reduction, reduction.amount().amount().negate());

@@ -96,6 +96,20 @@ interface LedgerQueries {
             """)
     List<BalancesRow> balances(LocalDate from, LocalDate to);
 
+    record MovedRow(String role, String account, String name, BigDecimal amount) {}
+
+    @HQL("""
+            select l.role, l.account, a.name, sum(l.amount)
+            from JournalLineEntity l
+            join JournalEntryEntity e on e.id = l.entryId
+            join AccountEntity a on a.code = l.account
+            where :roles contains l.role and l.entryDate >= :from and l.entryDate <= :to
+            and :documents contains e.documentKind and not (:besides contains e.event)
+            group by l.role, l.account, a.name
+            order by l.account, l.role
+            """)
+    List<MovedRow> moved(String[] roles, String[] documents, String[] besides, LocalDate from, LocalDate to);
+
     @HQL("select jl.role, sum(jl.amount) from JournalLineEntity jl group by jl.role order by jl.role")
     List<RoleBalancesRow> roleBalances();
 

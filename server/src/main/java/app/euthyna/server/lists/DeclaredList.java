@@ -1,5 +1,6 @@
 package app.euthyna.server.lists;
 
+import app.euthyna.core.ledger.Register;
 import app.euthyna.core.lists.FieldKind;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.Reading;
@@ -18,6 +19,8 @@ import java.util.Set;
  * @param joins what else columns read; by alias
  * @param readers the roles that read it
  * @param sorting in what sequence it is shown unless asked otherwise
+ * @param proof what of the ledger its figures account for; empty for a list that is no register
+ * @param kind HQL for the kind of the document that a row opens, where it is not the same in all
  */
 public record DeclaredList(
         String name,
@@ -29,7 +32,9 @@ public record DeclaredList(
         List<Join> joins,
         Set<Role> readers,
         Sorting sorting,
-        List<Column> columns) {
+        List<Column> columns,
+        Optional<Proof> proof,
+        Optional<String> kind) {
 
     /**
      * What is joined for columns that name its alias.
@@ -41,6 +46,55 @@ public record DeclaredList(
     /** By a column, or by the key where it is empty. */
     public record Sorting(Optional<String> column, boolean descending) {
         public static final Sorting NEWEST_FIRST = new Sorting(Optional.empty(), true);
+
+        /** By a column, the latest first. */
+        public static Sorting by(String column) {
+            return new Sorting(Optional.of(column), true);
+        }
+    }
+
+    /**
+     * What of the ledger the figures of a register account for.
+     *
+     * @param day the column whose days the ledger is asked for
+     */
+    public record Proof(Register register, String day) {}
+
+    public DeclaredList(
+            String name,
+            String title,
+            String one,
+            String many,
+            String base,
+            String key,
+            List<Join> joins,
+            Set<Role> readers,
+            Sorting sorting,
+            List<Column> columns) {
+        this(name, title, one, many, base, key, joins, readers, sorting, columns, Optional.empty(), Optional.empty());
+    }
+
+    /** The same as a register, whose figures are held against the ledger for the days of a column. */
+    public DeclaredList proving(Register register, String day) {
+        return new DeclaredList(
+                name,
+                title,
+                one,
+                many,
+                base,
+                key,
+                joins,
+                readers,
+                sorting,
+                columns,
+                Optional.of(new Proof(register, day)),
+                kind);
+    }
+
+    /** The same, of which each row says itself what kind of document it opens. */
+    public DeclaredList opening(String kindPath) {
+        return new DeclaredList(
+                name, title, one, many, base, key, joins, readers, sorting, columns, proof, Optional.of(kindPath));
     }
 
     public DeclaredList {

@@ -19,6 +19,7 @@ import java.lang.annotation.Retention;
 import java.lang.annotation.RetentionPolicy;
 import java.lang.annotation.Target;
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
@@ -92,8 +93,20 @@ class ListController {
         }
     }
 
-    /** A list with the columns that whoever asks may see. */
-    record ListView(String name, String title, String one, String many, List<ColumnView> columns) {}
+    /**
+     * A list with the columns that whoever asks may see.
+     *
+     * @param isRegister whether its figures are held against the ledger
+     * @param day the column by whose days a register is held against it; empty for what is none
+     */
+    record ListView(
+            String name,
+            String title,
+            String one,
+            String many,
+            boolean isRegister,
+            String day,
+            List<ColumnView> columns) {}
 
     /** A filter as it is written in an address, and as it reads. */
     record FilterView(String written, String field, String words) {}
@@ -102,9 +115,10 @@ class ListController {
      * A row.
      *
      * @param opens the number of the document that it opens; empty for none
+     * @param kind of that document
      * @param cells by the names of their columns: texts, figures, days, codes with what they stand for
      */
-    record ListRow(String key, String opens, Map<String, Object> cells) {}
+    record ListRow(String key, String opens, String kind, Map<String, Object> cells) {}
 
     /**
      * A page of rows.
@@ -115,8 +129,35 @@ class ListController {
     record RowsPage(
             List<ListRow> rows, @Nullable String next, List<FilterView> filters, List<String> columns, String sort) {}
 
-    /** Counted and added up over all pages. */
-    record TotalsView(long count, Map<String, BigDecimal> sums) {}
+    /** What was moved on an account, the way round in which the register has it. */
+    record MovedView(String account, String name, BigDecimal amount) {}
+
+    /**
+     * A figure of a register beside the ledger.
+     *
+     * @param figure its column
+     */
+    record TiedView(
+            String figure,
+            BigDecimal registered,
+            List<MovedView> accounts,
+            BigDecimal ledger,
+            BigDecimal difference,
+            boolean agrees) {}
+
+    /** A register beside the ledger of the same days. */
+    record ProofOfRegister(
+            @Nullable LocalDate from, @Nullable LocalDate to, List<TiedView> figures) {}
+
+    /**
+     * Counted and added up over all pages.
+     *
+     * @param proof of a register that leaves no row of its days out
+     */
+    record TotalsView(
+            long count,
+            Map<String, BigDecimal> sums,
+            @Nullable ProofOfRegister proof) {}
 
     /** The lists that whoever asks may read. */
     @GetMapping
@@ -128,6 +169,8 @@ class ListController {
                         list.title(),
                         list.one(),
                         list.many(),
+                        list.proof().isPresent(),
+                        list.proof().map(DeclaredList.Proof::day).orElse(""),
                         list.seen().stream().map(ColumnView::of).toList()))
                 .toList();
     }
@@ -145,7 +188,7 @@ class ListController {
         var page = reader.page(asked, after);
         return new RowsPage(
                 page.rows().stream()
-                        .map(row -> new ListRow(String.valueOf(row.id()), row.opens(), row.cells()))
+                        .map(row -> new ListRow(String.valueOf(row.id()), row.opens(), row.kind(), row.cells()))
                         .toList(),
                 page.next(),
                 asked.filters().stream().map(filter -> view(asked, filter)).toList(),
@@ -160,8 +203,29 @@ class ListController {
             @PathVariable String list,
             @RequestParam(required = false) List<String> columns,
             @Parameter(hidden = true) HttpServletRequest http) {
-        var totals = reader.totals(asked(list, http, null, columns));
-        return new TotalsView(totals.count(), totals.sums());
+        var asked = asked(list, http, null, columns);
+        var totals = reader.totals(asked);
+        return new TotalsView(
+                totals.count(),
+                totals.sums(),
+                reader.proof(asked).map(ListController::view).orElse(null));
+    }
+
+    private static ProofOfRegister view(ListReader.Proven proven) {
+        return new ProofOfRegister(
+                proven.days().from().orElse(null),
+                proven.days().to().orElse(null),
+                proven.figures().stream()
+                        .map(tied -> new TiedView(
+                                tied.figure(),
+                                tied.registered(),
+                                tied.accounts().stream()
+                                        .map(one -> new MovedView(one.account(), one.name(), one.amount()))
+                                        .toList(),
+                                tied.ledger(),
+                                tied.difference(),
+                                tied.agrees()))
+                        .toList());
     }
 
     /** The same rows in the same sequence with the same columns as a file; all of them. */

@@ -1,5 +1,6 @@
 package app.euthyna.server.lists;
 
+import app.euthyna.core.lists.DaySpan;
 import app.euthyna.core.lists.Field;
 import app.euthyna.core.lists.Filter;
 import app.euthyna.core.lists.ListRefusal;
@@ -7,6 +8,7 @@ import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.DeclaredList.Sorting;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 
@@ -60,6 +62,23 @@ record ListQuestion(DeclaredList list, List<Filter> filters, Sorting sorting, Li
     /** By what it is sorted; empty where by the key alone. */
     Optional<Column> sortedBy() {
         return sorting.column().map(name -> column(list, name));
+    }
+
+    /** Its days, where nothing else than days of one column is asked for; else empty. */
+    Optional<DaySpan.Days> daysAlone(String column, LocalDate today) {
+        var days = DaySpan.Days.ALL;
+        for (var filter : filters) {
+            if (!filter.field().name().equals(column)) {
+                return Optional.empty();
+            } else if (filter instanceof Filter.InSpan span) {
+                days = days.and(span.span().on(today));
+            } else if (filter instanceof Filter.Days some) {
+                days = days.and(some.days());
+            } else {
+                return Optional.empty();
+            }
+        }
+        return Optional.of(days);
     }
 
     /** As it is written in an address. */

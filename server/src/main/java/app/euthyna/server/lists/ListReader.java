@@ -1,5 +1,7 @@
 package app.euthyna.server.lists;
 
+import app.euthyna.core.ledger.Register;
+import app.euthyna.core.lists.DaySpan;
 import app.euthyna.core.lists.FieldKind;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.server.lists.Column.Trait;
@@ -18,6 +20,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -45,10 +48,12 @@ class ListReader {
     private final TransactionCache<Codes, List<Found>> coded = TransactionCache.readThrough();
     private final StatelessSession session;
     private final Company company;
+    private final Books books;
 
-    ListReader(StatelessSession session, Company company) {
+    ListReader(StatelessSession session, Company company, Books books) {
         this.session = session;
         this.company = company;
+        this.books = books;
     }
 
     /**
@@ -62,9 +67,10 @@ class ListReader {
      * A row.
      *
      * @param opens the number of the document that it opens; empty for none
+     * @param kind of that document
      * @param cells by the names of their columns
      */
-    record Row(long id, String opens, Map<String, Object> cells) {}
+    record Row(long id, String opens, String kind, Map<String, Object> cells) {}
 
     /** Counted and added up over all rows, by the names of the columns. */
     record Totals(long count, Map<String, BigDecimal> sums) {}
@@ -175,7 +181,10 @@ class ListReader {
         }
         var list = asked.list();
         var opened = list.opened().map(Column::path).orElse("''");
-        var read = Stream.concat(Stream.of(opened), asked.columns().stream().flatMap(column -> column.read().stream()))
+        var same = list.opened().flatMap(Column::opens).orElse("");
+        var kind = list.kind().orElse("'%s'".formatted(same));
+        var read = Stream.concat(
+                        Stream.of(opened, kind), asked.columns().stream().flatMap(column -> column.read().stream()))
                 .toList();
         var conditions = new Conditions(
                 new ListQuestion(list, List.of(), asked.sorting(), asked.columns()), company.today(), this::ids);
@@ -186,14 +195,16 @@ class ListReader {
                 .formatted(list.key(), String.join(", ", read), from(list, conditions, read.stream()));
         var found = new HashMap<Long, Row>();
         for (var row : query(text, conditions).getResultList()) {
-            found.put((Long) row[0], new Row((Long) row[0], (String) row[1], cells(asked.columns(), row)));
+            found.put(
+                    (Long) row[0],
+                    new Row((Long) row[0], (String) row[1], row[2].toString(), cells(asked.columns(), row)));
         }
         return keys.stream().map(key -> found.get(key.id())).toList();
     }
 
     private Map<String, Object> cells(Collection<Column> columns, Object[] row) {
         var cells = new LinkedHashMap<String, Object>();
-        var at = 2;
+        var at = 3;
         for (var column : columns) {
             var value = row[at++];
             if (column.named().isPresent()) {
@@ -235,6 +246,28 @@ class ListReader {
             all.put(summed.get(at).name(), (BigDecimal) shown(summed.get(at), sum));
         }
         return new Totals((Long) row[0], all);
+    }
+
+    /** What a register's figures account for, beside the ledger of the same days. */
+    record Proven(DaySpan.Days days, List<Register.Tied> figures) {}
+
+    /** Empty where it is no register, or where rows are left out for another reason than their day. */
+    Optional<Proven> proof(ListQuestion asked) {
+        return asked.list()
+                .proof()
+                .flatMap(proof -> asked.daysAlone(proof.day(), company.today()).map(days -> {
+                    var moved = books.moved(proof.register(), days.from(), days.to());
+                    var figures = proof.register().ties().stream()
+                            .map(tie -> asked.list().seen(tie.figure()).orElseThrow())
+                            .toList();
+                    var sums = totals(new ListQuestion(asked.list(), asked.filters(), asked.sorting(), figures))
+                            .sums();
+                    return new Proven(
+                            days,
+                            proof.register().ties().stream()
+                                    .map(tie -> tie.with(sums.get(tie.figure()), moved))
+                                    .toList());
+                }));
     }
 
     /** The base of a list with what is joined for some paths and the conditions, and these. */

@@ -1,0 +1,49 @@
+package app.euthyna.server.ledger;
+
+import app.euthyna.core.ledger.AccountRole;
+import app.euthyna.core.ledger.Register;
+import app.euthyna.core.ledger.Register.Moved;
+import app.euthyna.server.lists.Books;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Many;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/** What entries moved, for registers that are held against it. */
+@Component
+class RegisterBooks implements Books {
+
+    private final LedgerQueries queries;
+    private final Company company;
+
+    RegisterBooks(LedgerQueries queries, Company company) {
+        this.queries = queries;
+        this.company = company;
+    }
+
+    @Override
+    public List<Moved> moved(Register register, Optional<LocalDate> from, Optional<LocalDate> to) {
+        var roles = register.ties().stream()
+                .flatMap(tie -> tie.roles().stream())
+                .map(AccountRole::code)
+                .distinct()
+                .toList();
+        return queries
+                .moved(
+                        Many.names(roles),
+                        Many.names(register.documents().stream().map(Enum::name).toList()),
+                        Many.names(register.besides()),
+                        from.orElse(LocalDate.of(1, 1, 1)),
+                        to.orElse(LocalDate.of(9999, 12, 31)))
+                .stream()
+                .map(row -> new Moved(
+                        AccountRole.valueOf(row.role().toUpperCase(Locale.ROOT)),
+                        row.account(),
+                        row.name(),
+                        company.money(row.amount()).amount()))
+                .toList();
+    }
+}

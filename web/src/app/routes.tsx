@@ -78,6 +78,7 @@ export const router = createBrowserRouter([
           page('billing/payment/:number', 'Payment :number', billing, 'PaymentPage'),
           page('billing/deposit/:number', 'Deposit :number', billing, 'DepositPage'),
           page('billing/write-off/:number', 'Write-off :number', billing, 'WriteOffPage'),
+          page('billing/registers/:register?', 'Register', billing, 'RegistersPage'),
           page('billing/:tab?', 'Billing :tab', billing, 'BillingPage'),
           page('trail/:kind/:number', 'Trail :number', trail, 'TrailPage'),
           page('returns/return/:number', 'Return :number', returns, 'ReturnPage'),

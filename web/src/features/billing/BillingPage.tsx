@@ -1,7 +1,8 @@
 import { useParams } from 'react-router';
-import { OfTab, Tabs } from '../../shared/ui';
+import { OfTab } from '../../shared/ui';
 import { Ageing } from './Ageing';
 import { BankPage } from './Bank';
+import { BillingTabs } from './BillingTabs';
 import { CreditNotes } from './CreditNote';
 import { Deposits } from './Deposits';
 import { DirectInvoice } from './DirectInvoice';
@@ -20,22 +21,7 @@ export function BillingPage() {
   return (
     <div className="page">
       <div className="page-scroll inset-bottom-0 grows-0-0-auto">
-        <Tabs
-          of={[
-            { to: '/billing', label: 'To bill' },
-            { to: '/billing/invoices', label: 'Invoices' },
-            { to: '/billing/credit-notes', label: 'Credit notes' },
-            { to: '/billing/overdue', label: 'Past due' },
-            { to: '/billing/ageing', label: 'By age' },
-            { to: '/billing/disputes', label: 'Disputes' },
-            { to: '/billing/receive', label: 'Record a payment' },
-            { to: '/billing/bank', label: 'Bank' },
-            { to: '/billing/payments', label: 'Payments' },
-            { to: '/billing/deposits', label: 'Deposits' },
-            { to: '/billing/refunds', label: 'Refunds' },
-            { to: '/billing/write-offs', label: 'Write-offs' },
-          ]}
-        />
+        <BillingTabs />
       </div>
       <OfTab
         tab={tab}

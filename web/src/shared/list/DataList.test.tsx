@@ -23,6 +23,8 @@ const ORDERS: ListView = {
   title: 'Orders',
   one: 'order',
   many: 'orders',
+  isRegister: false,
+  day: '',
   columns: [
     column('number', 'Order', 'TEXT', { opens: 'ORDER' }),
     column('customer', 'Customer', 'CODE', { opens: 'CUSTOMER', isSorted: true }),
@@ -41,6 +43,7 @@ const ORDERS: ListView = {
 const row = (number: string, gross: string): Row => ({
   key: number,
   opens: number,
+  kind: 'ORDER',
   cells: {
     number,
     customer: { code: 'C1', name: 'Thole Pin Yard' },
@@ -183,4 +186,84 @@ test('a list that is not for somebody says so', async () => {
   answered([]);
   shownAt('/orders');
   expect(await screen.findByText('This list is not for you.')).toBeVisible();
+});
+
+const REGISTER: ListView = {
+  ...ORDERS,
+  name: 'sales-register',
+  title: 'Sales register',
+  isRegister: true,
+  day: 'enteredOn',
+  columns: [
+    column('number', 'Invoice', 'TEXT', { opens: 'INVOICE' }),
+    column('enteredOn', 'Date', 'DAY', { isSorted: true }),
+    column('net', 'Net', 'AMOUNT', { isSummed: true }),
+  ],
+};
+
+function registered(proof: unknown) {
+  answers('get', '/api/lists', [REGISTER]);
+  answers('get', '/api/lists/sales-register/totals', { count: 1, sums: { net: '120.00' }, proof });
+  answers('get', '/api/lists/sales-register/rows', {
+    rows: [
+      {
+        key: '-7',
+        opens: '2026-00007',
+        kind: 'INVOICE',
+        cells: { number: '2026-00007', enteredOn: '2026-10-31', net: '120.00' },
+      },
+    ],
+    next: null,
+    filters: [],
+    columns: ['number', 'enteredOn', 'net'],
+    sort: '-enteredOn',
+  });
+  return show(<DataList name="sales-register" />, { path: '/billing/registers', at: '/billing/registers' });
+}
+
+const tied = (difference: string) => ({
+  from: '2026-10-01',
+  to: '2026-10-31',
+  figures: [
+    {
+      figure: 'net',
+      registered: '120.00',
+      accounts: [
+        { account: '4000', name: 'Sales of goods', amount: '90.00' },
+        { account: '4100', name: 'Sales of services', amount: '29.99' },
+      ],
+      ledger: '119.99',
+      difference,
+      agrees: difference === '0.00',
+    },
+  ],
+});
+
+test('a register says which accounts it ties to, and opens them for the same days', async () => {
+  registered(tied('0.00'));
+  expect(await screen.findByText('Ties to the ledger')).toBeVisible();
+  expect(screen.getByText('difference –')).toBeVisible();
+  expect(screen.getByRole('link', { name: '4100' })).toHaveAttribute(
+    'href',
+    '/ledger/account?account=4100&from=2026-10-01&to=2026-10-31',
+  );
+});
+
+test('a register that does not tie says by how much', async () => {
+  registered(tied('0.01'));
+  expect(await screen.findByText('Does not tie to the ledger')).toBeVisible();
+  expect(screen.getByText('difference 0.01')).toHaveClass('error');
+});
+
+test('a register of some of its rows proves nothing and says so', async () => {
+  registered(null);
+  expect(await screen.findByText(/where nothing but the date is filtered/)).toBeVisible();
+});
+
+test('the list’s own sequence is shown, and the heading turns it', async () => {
+  const { user, place } = registered(tied('0.00'));
+  const heading = await screen.findByRole('columnheader', { name: /^Date/ });
+  expect(heading).toHaveAttribute('aria-sort', 'descending');
+  await user.click(screen.getByRole('button', { name: /^Date/ }));
+  expect(place()).toBe('/billing/registers?sort=enteredOn');
 });

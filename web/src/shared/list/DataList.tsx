@@ -9,8 +9,19 @@ import { onRow } from '../rows';
 import { Doc, Empty, More, placeOf, Waiting } from '../ui';
 import { ColumnDialog } from './ColumnDialog';
 import { FilterDialog } from './FilterDialog';
+import { Ties } from './Ties';
 import { useAsked } from './address';
-import { fileOf, listsQuery, rowsQuery, totalsQuery, type Asked, type Column, type FilterView, type Row } from './api';
+import {
+  fileOf,
+  listsQuery,
+  rowsQuery,
+  totalsQuery,
+  type Asked,
+  type Column,
+  type FilterView,
+  type ListView,
+  type Row,
+} from './api';
 
 type Coded = { code: string; name: string };
 
@@ -18,6 +29,10 @@ type Coded = { code: string; name: string };
 type Parts = {
   /** as it is declared */
   name: string;
+  /** above the heading */
+  top?: ReactNode;
+  /** beside the heading */
+  beside?: ReactNode;
   tabs?: ReactNode;
   bar?: ReactNode;
   /** how a cell is shown where it is more than its value */
@@ -36,7 +51,8 @@ const textOf = (value: unknown) => (typeof value === 'string' || typeof value ==
 
 const isCoded = (value: unknown): value is Coded => typeof value === 'object' && value !== null && 'code' in value;
 
-function shown(column: Column, value: unknown): ReactNode {
+function shown(column: Column, row: Row): ReactNode {
+  const value = row.cells[column.name];
   if (isCoded(value)) return value.name;
   const text = textOf(value);
   switch (column.kind) {
@@ -51,22 +67,36 @@ function shown(column: Column, value: unknown): ReactNode {
     case 'FLAG':
       return column.choices.find((choice) => choice.value === text)?.words ?? text;
     default:
-      return column.opens && text ? <Doc kind={column.opens} number={text} /> : text;
+      return column.opens && text ? <Doc kind={text === row.opens ? row.kind : column.opens} number={text} /> : text;
   }
 }
 
-/** Where the document of a row is shown; what kind it is stands at the first column that opens one. */
+/** Where the document of a row is shown. */
 function placeOfRow(columns: Column[], row: Row): string | undefined {
-  const column = columns.find((one) => one.opens && one.kind === 'TEXT');
-  return column?.opens && row.opens ? placeOf(column.opens, row.opens) : undefined;
+  return row.opens && columns.some((one) => one.opens && one.kind === 'TEXT')
+    ? placeOf(row.kind, row.opens)
+    : undefined;
 }
 
-function Heading({ column, asked, onSort }: { column: Column; asked: Asked; onSort: (sort: string) => void }) {
+function Heading({
+  column,
+  asked,
+  own,
+  onSort,
+}: {
+  column: Column;
+  asked: Asked;
+  /** the list's own sequence, where none is asked for */
+  own: string;
+  onSort: (sort: string) => void;
+}) {
   const label = column.label + (column.kind === 'AMOUNT' ? ` ${currency()}` : '');
   const className = isFigure(column) ? 'num' : undefined;
   if (!column.isSorted) return <th className={className}>{label}</th>;
-  const way = asked.sort === column.name ? 'ascending' : asked.sort === `-${column.name}` ? 'descending' : 'none';
-  const next = { none: column.name, ascending: `-${column.name}`, descending: '' }[way];
+  const wayOf = (sort: string) =>
+    sort === column.name ? 'ascending' : sort === `-${column.name}` ? 'descending' : 'none';
+  const way = wayOf(asked.sort || own);
+  const next = { none: column.name, ascending: `-${column.name}`, descending: '' }[wayOf(asked.sort)];
   return (
     <th className={className} aria-sort={way}>
       <button type="button" className="sort" onClick={() => onSort(next)}>
@@ -172,6 +202,7 @@ export function DataList({ name, ...parts }: Parts) {
       {...parts}
       list={declared}
       columns={columns}
+      own={page?.sort ?? ''}
       filters={page?.filters ?? []}
       rows={rows.data.pages.flatMap((one) => one.rows)}
       more={rows}
@@ -181,17 +212,21 @@ export function DataList({ name, ...parts }: Parts) {
 
 function Shown({
   list,
+  own,
   columns,
   filters,
   rows,
   more,
+  top,
+  beside,
   tabs,
   bar,
   cell,
   className,
   keys = {},
 }: Omit<Parts, 'name'> & {
-  list: { name: string; title: string; one: string; many: string; columns: Column[] };
+  list: ListView;
+  own: string;
   columns: Column[];
   filters: FilterView[];
   rows: Row[];
@@ -213,8 +248,10 @@ function Shown({
   return (
     <div className="page">
       <div className="page-scroll">
+        {top}
         <div className="page-head">
           <h1>{list.title}</h1>
+          {beside}
         </div>
         {tabs}
         <div className="data-head">
@@ -241,7 +278,13 @@ function Shown({
           <thead>
             <tr>
               {columns.map((column) => (
-                <Heading key={column.name} column={column} asked={asked} onSort={(sort) => change({ sort })} />
+                <Heading
+                  key={column.name}
+                  column={column}
+                  asked={asked}
+                  own={own}
+                  onSort={(sort) => change({ sort })}
+                />
               ))}
             </tr>
           </thead>
@@ -257,7 +300,7 @@ function Shown({
                     key={column.name}
                     className={isFigure(column) ? 'num' : column.kind === 'DAY' ? 'nowrap' : undefined}
                   >
-                    {cell?.(column.name, row) ?? shown(column, row.cells[column.name])}
+                    {cell?.(column.name, row) ?? shown(column, row)}
                   </td>
                 ))}
               </tr>
@@ -276,6 +319,7 @@ function Shown({
           ) : (
             <Empty>There are no {list.many}.</Empty>
           ))}
+        {list.isRegister && <Ties list={list} asked={asked} />}
         <More query={more} />
       </div>
       {bar}

@@ -6,6 +6,7 @@ import { FigureInput } from '../ui/FigureInput';
 import { LookAhead } from '../ui/LookAhead';
 import { Choice, Field, TextLine } from '../ui/fields';
 import { offered, type Column } from './api';
+import { useMonths } from './months';
 
 /** Days told from today on; those with a number of days have it asked for. */
 const SPANS = [
@@ -16,6 +17,7 @@ const SPANS = [
   ['last', 'in the last days'],
   ['next', 'in the next days'],
   ['this-week', 'this week'],
+  ['month', 'in the month'],
   ['this-month', 'this month'],
   ['last-month', 'last month'],
   ['this-year', 'this year'],
@@ -51,11 +53,15 @@ function Days({ onSaid }: Said) {
   const [span, setSpan] = useState<Span>('today');
   const [count, setCount] = useState('3');
   const [days, setDays] = useState({ from: '', to: '' });
-  const say = (to: Span, n: string, { from, to: until }: typeof days) => {
+  const months = useMonths();
+  const [month, setMonth] = useState(months[0]?.[0] ?? '');
+  const say = (to: Span, n: string, { from, to: until }: typeof days, of = month) => {
     setSpan(to);
     setCount(n);
     setDays({ from, to: until });
+    setMonth(of);
     if (to === 'between') onSaid(between(from, until));
+    else if (to === 'month') onSaid(`in:${of}`);
     else onSaid(to === 'last' || to === 'next' ? n && `in:${to}-${n}-days` : `in:${to}`);
   };
   return (
@@ -72,6 +78,17 @@ function Days({ onSaid }: Said) {
       {(span === 'last' || span === 'next') && (
         <Field of="filter-count" label="how many days, today counted in">
           <FigureInput id="filter-count" width={70} value={count} onChange={(to) => say(span, to, days)} />
+        </Field>
+      )}
+      {span === 'month' && (
+        <Field of="filter-month" label="month">
+          <Choice
+            id="filter-month"
+            className="cell-input"
+            of={months}
+            value={month}
+            onChange={(to) => say(span, count, days, to)}
+          />
         </Field>
       )}
       {span === 'between' &&

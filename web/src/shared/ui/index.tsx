@@ -103,11 +103,11 @@ export function Waiting({ query }: { query: { error: Problem | null; refetch: ()
   );
 }
 
-export function Tabs({ of }: { of: { to: string; label: string }[] }) {
+export function Tabs({ of }: { of: { to: string; label: string; within?: boolean }[] }) {
   return (
     <nav className="tabs">
       {of.map((tab) => (
-        <NavLink key={tab.to} to={tab.to} end>
+        <NavLink key={tab.to} to={tab.to} end={!tab.within}>
           {tab.label}
         </NavLink>
       ))}

@@ -2,8 +2,11 @@ package app.euthyna.core.lists;
 
 import java.time.DayOfWeek;
 import java.time.LocalDate;
+import java.time.YearMonth;
+import java.time.format.TextStyle;
 import java.time.temporal.TemporalAdjusters;
 import java.util.Comparator;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -158,6 +161,26 @@ public sealed interface DaySpan {
         }
     }
 
+    /** All days of a month. */
+    record Month(YearMonth month) implements DaySpan {
+        @Override
+        public Days on(LocalDate today) {
+            return Days.of(month.atDay(1), month.atEndOfMonth());
+        }
+
+        @Override
+        public String written() {
+            return "month-" + month;
+        }
+
+        @Override
+        public String words() {
+            return "in %s %d"
+                    .formatted(month.getMonth().getDisplayName(TextStyle.FULL, Locale.ENGLISH), month.getYear());
+        }
+    }
+
+    Pattern MONTH = Pattern.compile("month-(\\d{4}-(?:0[1-9]|1[0-2]))");
     Pattern COUNTED = Pattern.compile("(last|next)-([1-9]\\d{0,3})-days");
 
     /** Reads what is written in an address; empty where it is no span. */
@@ -168,6 +191,10 @@ public sealed interface DaySpan {
             return days > MOST
                     ? Optional.empty()
                     : Optional.of(counted.group(1).equals("last") ? new LastDays(days) : new NextDays(days));
+        }
+        var month = MONTH.matcher(written);
+        if (month.matches()) {
+            return Optional.of(new Month(YearMonth.parse(month.group(1))));
         }
         return Stream.<DaySpan>of(Calendar.values())
                 .filter(span -> span.written().equals(written))

@@ -175,6 +175,8 @@ class FilterTests {
         "this-month, 2026-11-01, 2026-11-30",
         "last-month, 2026-10-01, 2026-10-31",
         "this-year, 2026-01-01, 2026-12-31",
+        "month-2026-02, 2026-02-01, 2026-02-28",
+        "month-2028-02, 2028-02-01, 2028-02-29",
         "last-1-days, 2026-11-03, 2026-11-03",
         "last-3-days, 2026-11-01, 2026-11-03",
         "next-3-days, 2026-11-03, 2026-11-05",
@@ -193,6 +195,9 @@ class FilterTests {
                 .isEqualTo(DaySpan.Days.of(LocalDate.of(2025, 12, 1), LocalDate.of(2025, 12, 31)));
         assertThat(DaySpan.Calendar.THIS_MONTH.on(LocalDate.of(2028, 2, 10)))
                 .isEqualTo(DaySpan.Days.of(LocalDate.of(2028, 2, 1), LocalDate.of(2028, 2, 29)));
+        assertThat(DaySpan.read("month-2026-10").orElseThrow().words()).isEqualTo("in October 2026");
+        assertThat(DaySpan.read("month-2026-13")).isEmpty();
+        assertThat(DaySpan.read("month-2026-1")).isEmpty();
         for (int day = 2; day <= 8; day++) {
             assertThat(DaySpan.Calendar.THIS_WEEK.on(LocalDate.of(2026, 11, day)))
                     .isEqualTo(DaySpan.Days.of(LocalDate.of(2026, 11, 2), LocalDate.of(2026, 11, 8)));

@@ -108,6 +108,11 @@ public record DeclaredList(
         return Reading.isOne(readers);
     }
 
+    /** What it is held against, for those who read the ledger. */
+    Optional<Proof> proofToRead() {
+        return proof.filter(one -> Reading.isOne(Reading.BOOKS));
+    }
+
     /** Refused where it is not for whoever is signed in. */
     void checkRead() {
         Reading.check("read this list", readers);

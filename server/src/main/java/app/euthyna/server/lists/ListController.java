@@ -169,8 +169,8 @@ class ListController {
                         list.title(),
                         list.one(),
                         list.many(),
-                        list.proof().isPresent(),
-                        list.proof().map(DeclaredList.Proof::day).orElse(""),
+                        list.proofToRead().isPresent(),
+                        list.proofToRead().map(DeclaredList.Proof::day).orElse(""),
                         list.seen().stream().map(ColumnView::of).toList()))
                 .toList();
     }

@@ -254,7 +254,7 @@ class ListReader {
     /** Empty where it is no register, or where rows are left out for another reason than their day. */
     Optional<Proven> proof(ListQuestion asked) {
         return asked.list()
-                .proof()
+                .proofToRead()
                 .flatMap(proof -> asked.daysAlone(proof.day(), company.today()).map(days -> {
                     var moved = books.moved(proof.register(), days.from(), days.to());
                     var figures = proof.register().ties().stream()

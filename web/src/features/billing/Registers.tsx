@@ -25,7 +25,7 @@ function Months() {
   return (
     <Choice
       label="Month"
-      className="cell-input"
+      className="cell-input wide-180"
       of={[['', 'other days'], ...months]}
       value={months.some(([month]) => month === said) ? said : ''}
       onChange={(month) =>

@@ -142,18 +142,8 @@ function Filters({
 }
 
 /** The last row: how many there are of all pages, and what they add up to. */
-function Total({
-  list,
-  asked,
-  columns,
-  words,
-}: {
-  list: string;
-  asked: Asked;
-  columns: Column[];
-  words: [string, string];
-}) {
-  const totals = useQuery(totalsQuery(list, asked)).data;
+function Total({ list, asked, columns }: { list: ListView; asked: Asked; columns: Column[] }) {
+  const totals = useQuery(totalsQuery(list.name, asked)).data;
   const [first, ...rest] = columns;
   if (!first) return null;
   const sum = (column: Column) => {
@@ -164,7 +154,7 @@ function Total({
     <tfoot>
       <tr className="total">
         <td className={isFigure(first) ? 'num' : 'nowrap'}>
-          {totals ? `${figure(String(totals.count))} ${totals.count === 1 ? words[0] : words[1]}` : '…'}
+          {totals ? `${figure(String(totals.count))} ${totals.count === 1 ? list.one : list.many}` : '…'}
         </td>
         {rest.map((column) => (
           <td key={column.name} className={isFigure(column) ? 'num' : undefined}>
@@ -172,6 +162,13 @@ function Total({
           </td>
         ))}
       </tr>
+      {list.isRegister && totals && (
+        <tr>
+          <td colSpan={columns.length}>
+            <Ties list={list} proof={totals.proof} />
+          </td>
+        </tr>
+      )}
     </tfoot>
   );
 }
@@ -306,7 +303,7 @@ function Shown({
               </tr>
             ))}
           </tbody>
-          {rows.length > 0 && <Total list={list.name} asked={asked} columns={columns} words={[list.one, list.many]} />}
+          {rows.length > 0 && <Total list={list} asked={asked} columns={columns} />}
         </table>
         {rows.length === 0 &&
           (filters.length > 0 ? (
@@ -319,7 +316,6 @@ function Shown({
           ) : (
             <Empty>There are no {list.many}.</Empty>
           ))}
-        {list.isRegister && <Ties list={list} asked={asked} />}
         <More query={more} />
       </div>
       {bar}

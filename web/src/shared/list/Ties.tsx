@@ -1,30 +1,27 @@
-import { useQuery } from '@tanstack/react-query';
 import { Fragment } from 'react';
 import { Link } from 'react-router';
+import type { Schemas } from '../api/http';
 import { figure, orDash } from '../format';
 import { Ring } from '../ui';
-import { totalsQuery, type Asked, type ListView } from './api';
+import type { ListView } from './api';
 
 /** What the figures of a register account for in the ledger, and whether it says the same. */
-export function Ties({ list, asked }: { list: ListView; asked: Asked }) {
-  const totals = useQuery(totalsQuery(list.name, asked)).data;
-  if (!totals) return null;
-  const { proof } = totals;
-  if (!proof) {
-    const day = list.columns.find((column) => column.name === list.day)?.words;
-    return <p className="muted">The ledger stands beside it where nothing but the {day} is filtered.</p>;
-  }
+export function Ties({ list, proof }: { list: ListView; proof: Schemas['ProofOfRegister'] | null }) {
+  const wordsOf = (name: string) => list.columns.find((column) => column.name === name)?.words ?? name;
+  if (!proof)
+    return (
+      <span className="muted">The ledger stands beside it where nothing but the {wordsOf(list.day)} is filtered.</span>
+    );
   const holds = proof.figures.every((tied) => tied.agrees);
   const days = proof.from && proof.to ? `&from=${proof.from}&to=${proof.to}` : '';
   return (
-    <section className="ties" aria-label="The ledger of the same days">
-      <div>
+    <div className="ties" role="note" aria-label="The ledger of the same days">
+      <span className="nowrap">
         <Ring holds={holds} /> <strong>{holds ? 'Ties to the ledger' : 'Does not tie to the ledger'}</strong>
-      </div>
+      </span>
       {proof.figures.map((tied) => (
-        <div key={tied.figure}>
-          <span className="muted">{list.columns.find((column) => column.name === tied.figure)?.words}</span>{' '}
-          {figure(tied.registered)} = {tied.accounts.length === 0 && 'nothing moved'}
+        <span key={tied.figure}>
+          <span className="muted">{wordsOf(tied.figure)}</span> {tied.accounts.length === 0 && 'nothing moved'}
           {tied.accounts.map((moved, at) => (
             <Fragment key={moved.account}>
               {at > 0 && ' + '}
@@ -34,10 +31,11 @@ export function Ties({ list, asked }: { list: ListView; asked: Asked }) {
               {moved.name} {figure(moved.amount)}
             </Fragment>
           ))}
+          {tied.accounts.length > 1 && ` = ${figure(tied.ledger)}`}
           {' · '}
           <span className={tied.agrees ? undefined : 'error'}>difference {orDash(tied.difference)}</span>
-        </div>
+        </span>
       ))}
-    </section>
+    </div>
   );
 }

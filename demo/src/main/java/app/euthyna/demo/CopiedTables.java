@@ -38,6 +38,7 @@ final class CopiedTables {
             "lane_limit",
             "last_look",
             "ledger_head",
+            "list_view",
             "number_series",
             "offer_queue",
             "outbox_message",
@@ -58,6 +59,7 @@ final class CopiedTables {
             "site",
             "spring_session",
             "spring_session_attributes",
+            "standard_view",
             "stock_file",
             "user_change");
 

@@ -6,13 +6,18 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
+import java.time.DayOfWeek;
 import java.time.LocalDate;
+import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Random;
+import java.util.TreeMap;
+import java.util.function.Function;
 import java.util.function.Predicate;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
@@ -288,5 +293,64 @@ class ListTests extends OnServer {
         assertThat(found.get(0).get("code").asString()).isEqualTo(customer);
         assertThat(auditor.get("/api/lists/orders/offered?column=po&q=x").code())
                 .isEqualTo("unknown-field");
+    }
+
+    /**
+     * Each group is counted and added up beside the same in a few lines of Java, and its filter opens just its rows.
+     */
+    @Test
+    void arePutTogetherForAChart() {
+        var random = new Random(17);
+        var other = someOrders(random);
+        var base = "filter=customer:any:%s,%s".formatted(customer, other);
+        var rows = rows(clerk, ORDERS + ALL + "&" + base);
+        var keys = new LinkedHashMap<String, Function<JsonNode, String>>();
+        keys.put("state", row -> cell(row, "state"));
+        keys.put("customer", row -> cell(row, "customer"));
+        keys.put("orderedOn.day", row -> cell(row, "orderedOn"));
+        keys.put("requestedOn.month", row -> cell(row, "requestedOn").substring(0, 7));
+        keys.put(
+                "requestedOn.week",
+                row -> day(row, "requestedOn")
+                        .with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY))
+                        .toString());
+        keys.forEach((by, key) -> {
+            for (var of : List.of("count", "gross")) {
+                var expected = new TreeMap<String, BigDecimal>();
+                rows.forEach(row -> expected.merge(
+                        key.apply(row), of.equals("count") ? BigDecimal.ONE : figure(row, of), BigDecimal::add));
+                var groups = clerk.get("/api/lists/orders/groups?chart=%s:%s&%s".formatted(by, of, base))
+                        .body();
+                var sums = new ArrayList<BigDecimal>();
+                for (var group : groups) {
+                    sums.add(new BigDecimal(group.get("sum").asString()));
+                    var behind = rows(
+                            clerk,
+                            ORDERS + ALL + "&" + base + "&filter="
+                                    + group.get("filter").asString());
+                    assertThat(behind)
+                            .as("%s of %s", group, by)
+                            .hasSize(group.get("count").asInt());
+                    assertThat(behind.stream().map(key))
+                            .as("%s of %s", group, by)
+                            .containsOnly(key.apply(behind.get(0)));
+                    assertThat(expected.get(key.apply(behind.get(0))))
+                            .as("%s of %s", group, by)
+                            .isEqualByComparingTo(sums.get(sums.size() - 1));
+                }
+                assertThat(sums).as(by).hasSize(expected.size());
+                if (!by.contains(".")) {
+                    assertThat(sums).as("the most first").isSortedAccordingTo(Comparator.reverseOrder());
+                }
+            }
+        });
+        for (var wrong :
+                List.of("state", "salary:count", "state:salary", "state.day:count", "orderedOn:count", "po:count")) {
+            assertThat(clerk.get("/api/lists/orders/groups?chart=" + wrong).code())
+                    .as(wrong)
+                    .isEqualTo("not-charted");
+        }
+        assertThat(warehouse.get("/api/lists/orders/groups?chart=state:count").code())
+                .isEqualTo("not-authorised");
     }
 }

@@ -37,6 +37,11 @@ record Rest(MockMvc mvc, String username, String role) {
         return send("POST", path, json, UUID.randomUUID().toString());
     }
 
+    /** A command of its own. */
+    Answer send(String method, String path, String body) {
+        return send(method, path, body, UUID.randomUUID().toString());
+    }
+
     Answer send(String method, String path, String json, String key) {
         var request = MockMvcRequestBuilders.request(org.springframework.http.HttpMethod.valueOf(method), path);
         request.contentType(MediaType.APPLICATION_JSON).content(json);

@@ -36,6 +36,10 @@ public sealed interface ListRefusal extends Refusal {
         }
     }
 
+    /** Rows are not put together so. */
+    @Code("not-charted")
+    record NotCharted(String list, String chart) implements ListRefusal {}
+
     /** The list is not sorted by that field. */
     @Code("not-sortable")
     record NotSortable(String list, String field) implements ListRefusal {}

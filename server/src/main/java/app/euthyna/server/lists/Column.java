@@ -169,6 +169,12 @@ public record Column(
         return new Column(field, label, path, named, folding, choices, group, opens, all);
     }
 
+    /** CLOSED_SHORT reads Closed short. */
+    static String choiceWords(String value) {
+        var words = value.replace('_', ' ').toLowerCase(Locale.ROOT);
+        return words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1);
+    }
+
     public String name() {
         return field.name();
     }

@@ -3,7 +3,6 @@ package app.euthyna.server.lists;
 import app.euthyna.core.lists.FieldKind;
 import app.euthyna.core.lists.Filter;
 import app.euthyna.core.lists.ListRefusal;
-import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.platform.RefusedException;
 import io.swagger.v3.oas.annotations.Parameter;
@@ -20,7 +19,6 @@ import java.lang.annotation.RetentionPolicy;
 import java.lang.annotation.Target;
 import java.math.BigDecimal;
 import java.time.LocalDate;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -36,14 +34,15 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/lists")
 class ListController {
 
-    private final List<DeclaredList> lists;
+    private final Lists lists;
     private final ListReader reader;
     private final Exports exports;
+    private final Groups groups;
 
-    ListController(List<DeclaredList> lists, ListReader reader, Exports exports) {
+    ListController(Lists lists, ListReader reader, Exports exports, Groups groups) {
         this.exports = exports;
-        this.lists =
-                lists.stream().sorted(Comparator.comparing(DeclaredList::title)).toList();
+        this.groups = groups;
+        this.lists = lists;
         this.reader = reader;
     }
 
@@ -75,7 +74,8 @@ class ListController {
             @Nullable String opens,
             boolean isShown,
             boolean isSorted,
-            boolean isSummed) {
+            boolean isSummed,
+            boolean isGrouped) {
 
         static ColumnView of(Column column) {
             return new ColumnView(
@@ -84,12 +84,13 @@ class ListController {
                     column.field().words(),
                     column.kind(),
                     column.field().choices().stream()
-                            .map(value -> new ChoiceView(value, choiceWords(value)))
+                            .map(value -> new ChoiceView(value, Column.choiceWords(value)))
                             .toList(),
                     column.opens().orElse(null),
                     column.traits().contains(Trait.SHOWN),
                     column.traits().contains(Trait.SORTED),
-                    column.traits().contains(Trait.SUMMED));
+                    column.traits().contains(Trait.SUMMED),
+                    Grouping.KINDS.contains(column.kind()));
         }
     }
 
@@ -162,8 +163,7 @@ class ListController {
     /** The lists that whoever asks may read. */
     @GetMapping
     List<ListView> all() {
-        return lists.stream()
-                .filter(DeclaredList::isRead)
+        return lists.read().stream()
                 .map(list -> new ListView(
                         list.name(),
                         list.title(),
@@ -228,6 +228,24 @@ class ListController {
                         .toList());
     }
 
+    /** Rows that were put together; see {@link Groups.Group}. */
+    record GroupView(String words, String filter, long count, BigDecimal sum) {}
+
+    /**
+     * The rows that meet the filters put together for a chart.
+     *
+     * @param chart field:measure, as state:count or orderedOn.month:gross
+     */
+    @GetMapping("/{list}/groups")
+    @Filtered
+    List<GroupView> groups(
+            @PathVariable String list, @RequestParam String chart, @Parameter(hidden = true) HttpServletRequest http) {
+        var asked = asked(list, http, null, null);
+        return groups.of(asked, Grouping.of(asked.list(), chart)).stream()
+                .map(group -> new GroupView(group.words(), group.filter(), group.count(), group.sum()))
+                .toList();
+    }
+
     /** The same rows in the same sequence with the same columns as a file; all of them. */
     @GetMapping("/{list}/file")
     @Filtered
@@ -254,7 +272,7 @@ class ListController {
     /** What a column can name and begins or is called so, for whoever types a filter. */
     @GetMapping("/{list}/offered")
     List<OfferedCode> offered(@PathVariable String list, @RequestParam String column, @RequestParam String q) {
-        var read = readable(list);
+        var read = lists.readable(list);
         var asked = read.seen(column)
                 .filter(one -> one.kind() == FieldKind.CODE)
                 .orElseThrow(() -> new RefusedException(new ListRefusal.UnknownField(list, column)));
@@ -266,18 +284,9 @@ class ListController {
     /** A code with what it stands for. */
     record OfferedCode(String code, String name) {}
 
-    private DeclaredList readable(String name) {
-        var list = lists.stream()
-                .filter(one -> one.name().equals(name))
-                .findFirst()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("list", name)));
-        list.checkRead();
-        return list;
-    }
-
     private ListQuestion asked(
             String name, HttpServletRequest http, @Nullable String sort, @Nullable List<String> columns) {
-        var list = readable(name);
+        var list = lists.readable(name);
         // not a list that Spring fills: it would cut a filter at its commas
         var filters = http.getParameterValues("filter");
         return ListQuestion.of(list, filters == null ? List.of() : List.of(filters), sort, columns);
@@ -292,13 +301,7 @@ class ListController {
         return new FilterView(
                 filter.written(),
                 column.name(),
-                filter.words(
-                        value -> names.getOrDefault(value, choiceWords(value).toLowerCase(Locale.ROOT))));
-    }
-
-    /** CLOSED_SHORT reads Closed short. */
-    private static String choiceWords(String value) {
-        var words = value.replace('_', ' ').toLowerCase(Locale.ROOT);
-        return words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1);
+                filter.words(value ->
+                        names.getOrDefault(value, Column.choiceWords(value).toLowerCase(Locale.ROOT))));
     }
 }

@@ -248,6 +248,43 @@ class ListReader {
         return new Totals((Long) row[0], all);
     }
 
+    /**
+     * Rows with the same value.
+     *
+     * @param value as it is kept; null for those without
+     * @param code of what it names, and {@code name}; of a word the word itself
+     */
+    record Grouped(Object value, String code, String name, long count, BigDecimal sum) {}
+
+    /** How many rows there are of each value, and what they add up to. */
+    List<Grouped> grouped(ListQuestion asked, Grouping grouping) {
+        var by = grouping.by();
+        var named = by.named().isPresent();
+        var conditions = new Conditions(asked, company.today(), this::ids);
+        var keys = named ? by.path() + ", " + String.join(", ", by.read()) : by.path();
+        var measure = grouping.of().map(Column::path).orElse("");
+        var text = "select %s, count(%s)%s from %s group by %s"
+                .formatted(
+                        keys,
+                        asked.list().key(),
+                        measure.isEmpty() ? "" : ", sum(%s)".formatted(measure),
+                        from(asked.list(), conditions, Stream.of(keys, measure)),
+                        keys);
+        return query(text, conditions).getResultList().stream()
+                .map(row -> {
+                    var at = named ? 3 : 1;
+                    var count = (Long) row[at];
+                    var sum = measure.isEmpty()
+                            ? BigDecimal.valueOf(count)
+                            : (BigDecimal) shown(
+                                    grouping.of().orElseThrow(),
+                                    row[at + 1] == null ? BigDecimal.ZERO : new BigDecimal(row[at + 1].toString()));
+                    var code = row[0] == null ? "" : named ? (String) row[1] : row[0].toString();
+                    return new Grouped(row[0], code, named && row[0] != null ? (String) row[2] : code, count, sum);
+                })
+                .toList();
+    }
+
     /** What a register's figures account for, beside the ledger of the same days. */
     record Proven(DaySpan.Days days, List<Register.Tied> figures) {}
 

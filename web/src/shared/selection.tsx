@@ -1,14 +1,8 @@
 import { useState } from 'react';
 import { useKeys, usePlace } from './keys';
 
-/** Which rows of a list are selected, with the keys for it; rows that can't be are passed over. */
-export function useSelection<T>(
-  rows: T[],
-  keyOf: (row: T) => string,
-  onOpen: (row: T) => void,
-  can: (row: T) => boolean = () => true,
-) {
-  const [at, , moves] = usePlace(rows.length);
+/** Which rows of a list are selected. */
+export function useSelectedBy<T>(rows: T[], keyOf: (row: T) => string, can: (row: T) => boolean = () => true) {
   const [selected, setSelected] = useState<Set<string>>(new Set());
   const selectable = rows.filter(can);
   const toggle = (row: T) => {
@@ -17,14 +11,8 @@ export function useSelection<T>(
     if (!changed.delete(keyOf(row))) changed.add(keyOf(row));
     setSelected(changed);
   };
-  useKeys({
-    ...moves,
-    x: () => rows[at] && toggle(rows[at]),
-    enter: () => rows[at] && onOpen(rows[at]),
-  });
   const chosen = selectable.filter((row) => selected.has(keyOf(row)));
   return {
-    at,
     can,
     toggle,
     has: (row: T) => selected.has(keyOf(row)),
@@ -35,10 +23,27 @@ export function useSelection<T>(
   };
 }
 
+/** Which rows of a list are selected, with the keys for it; rows that can't be are passed over. */
+export function useSelection<T>(
+  rows: T[],
+  keyOf: (row: T) => string,
+  onOpen: (row: T) => void,
+  can: (row: T) => boolean = () => true,
+) {
+  const [at, , moves] = usePlace(rows.length);
+  const selected = useSelectedBy(rows, keyOf, can);
+  useKeys({
+    ...moves,
+    x: () => rows[at] && selected.toggle(rows[at]),
+    enter: () => rows[at] && onOpen(rows[at]),
+  });
+  return { at, ...selected };
+}
+
 export type Selection<T> = ReturnType<typeof useSelection<T>>;
 
 /** The box at the head of a list: all of its rows, or none. */
-export function SelectAll<T>({ selection }: { selection: Selection<T> }) {
+export function SelectAll<T>({ selection }: { selection: Omit<Selection<T>, 'at'> }) {
   return (
     <th className="wide-24">
       <input type="checkbox" aria-label="Select all" checked={selection.areAll} onChange={selection.all} />

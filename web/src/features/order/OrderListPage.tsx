@@ -4,6 +4,7 @@ import { DataList, textIn } from '../../shared/list/DataList';
 import { useGo } from '../../shared/navigation';
 import { Mark } from '../../shared/ui';
 import { OrderTabs } from '../agreement';
+import { PrintBar } from '../paper';
 
 /** All orders, newest first unless asked otherwise. */
 export function OrderListPage() {
@@ -22,16 +23,16 @@ export function OrderListPage() {
       }
       className={(row) => (['CANCELLED', 'DECLINED'].includes(textIn(row, 'state')) ? 'dropped' : '')}
       keys={{ t: (row) => row.opens && go(`/trail/ORDER/${row.opens}`) }}
-      bar={
-        <div className="bar">
+      selected={(numbers) => (
+        <PrintBar paper="ORDER_CONFIRMATION" numbers={numbers}>
           <Link className="button first" to="/orders/new">
             New order <kbd>N</kbd>
           </Link>
           <Link className="button" to="/orders/import">
             Import a file
           </Link>
-        </div>
-      }
+        </PrintBar>
+      )}
     />
   );
 }

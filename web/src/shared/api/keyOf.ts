@@ -25,6 +25,7 @@ export type Subject =
   | 'items'
   | 'ledger'
   | 'list-rows'
+  | 'list-views'
   | 'lists'
   | 'look'
   | 'orders'

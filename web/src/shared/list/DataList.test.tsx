@@ -1,9 +1,9 @@
-import { screen, within } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import { beforeEach, expect, test } from 'vitest';
 import { show, signedIn } from '../../test/page';
 import { answers, refusal } from '../../test/server';
 import { DataList } from './DataList';
-import type { Column, ListView, Row } from './api';
+import type { Column, ListView, Row, SavedView } from './api';
 
 const column = (name: string, label: string, kind: Column['kind'], more: Partial<Column> = {}): Column => ({
   name,
@@ -15,6 +15,7 @@ const column = (name: string, label: string, kind: Column['kind'], more: Partial
   isShown: true,
   isSorted: false,
   isSummed: false,
+  isGrouped: kind === 'CHOICE' || kind === 'CODE' || kind === 'DAY',
   ...more,
 });
 
@@ -56,6 +57,7 @@ const row = (number: string, gross: string): Row => ({
 const SHOWN = ['number', 'customer', 'state', 'requestedOn', 'gross'];
 
 function answered(rows: Row[], filters: { written: string; field: string; words: string }[] = []) {
+  answers('get', '/api/lists/orders/views', []);
   answers('get', '/api/lists/orders/totals', { count: rows.length, sums: { gross: '1234.50' } });
   return answers('get', '/api/lists/orders/rows', { rows, next: null, filters, columns: SHOWN, sort: '' });
 }
@@ -104,7 +106,7 @@ test('a condition reads as a sentence and can be taken away', async () => {
   );
   const { user, place } = shownAt('/orders?filter=requestedOn:in:last-3-days');
   await user.click(await screen.findByRole('button', { name: 'Without: requested in the last 3 days' }));
-  expect(place()).toBe('/orders');
+  expect(place()).toBe('/orders?view=');
 });
 
 test('F adds a condition: a state that it is not', async () => {
@@ -160,7 +162,7 @@ test('nothing that matches says so, and shows all again', async () => {
   const { user, place } = shownAt('/orders?filter=state:any:HELD');
   expect(await screen.findByText(/No orders match/)).toBeVisible();
   await user.click(screen.getByRole('link', { name: 'Show all' }));
-  expect(place()).toBe('/orders');
+  expect(place()).toBe('/orders?view=');
 });
 
 test('the keys move along the rows and open the one they stand on', async () => {
@@ -178,7 +180,7 @@ test('what can not be read says why, and the way back to all', async () => {
   answered([row('SO-1', '1.00')]);
   await user.click(screen.getByRole('link', { name: 'Show all orders' }));
   expect(await screen.findByText('SO-1')).toBeVisible();
-  expect(place()).toBe('/orders');
+  expect(place()).toBe('/orders?view=');
 });
 
 test('a list that is not for somebody says so', async () => {
@@ -203,6 +205,7 @@ const REGISTER: ListView = {
 
 function registered(proof: unknown) {
   answers('get', '/api/lists', [REGISTER]);
+  answers('get', '/api/lists/sales-register/views', []);
   answers('get', '/api/lists/sales-register/totals', { count: 1, sums: { net: '120.00' }, proof });
   answers('get', '/api/lists/sales-register/rows', {
     rows: [
@@ -266,4 +269,119 @@ test('the list’s own sequence is shown, and the heading turns it', async () =>
   expect(heading).toHaveAttribute('aria-sort', 'descending');
   await user.click(screen.getByRole('button', { name: /^Date/ }));
   expect(place()).toBe('/billing/registers?sort=enteredOn');
+});
+
+const LATE: SavedView = {
+  key: '7',
+  name: 'Late ones',
+  owner: 'clerk2',
+  isForAll: true,
+  isMine: false,
+  isStandard: false,
+  filter: ['requestedOn:in:before-today'],
+  sort: '-gross',
+  columns: ['number', 'gross'],
+  chart: '',
+  version: 3,
+};
+
+test('V shows the views; one of them is a link that asks for all it holds', async () => {
+  answered([row('SO-1', '1.00')]);
+  answers('get', '/api/lists/orders/views', [LATE]);
+  const { user, place } = shownAt('/orders?view=');
+  await screen.findByText('SO-1');
+  await user.keyboard('v');
+  expect(await screen.findByText('everybody’s view, kept by clerk2')).toBeVisible();
+  expect(screen.queryByRole('button', { name: 'Remove Late ones' })).toBeNull();
+  await user.click(screen.getByRole('link', { name: 'Late ones' }));
+  expect(place()).toBe('/orders?filter=requestedOn%3Ain%3Abefore-today&sort=-gross&columns=number%2Cgross&view=7');
+  expect(await screen.findByRole('heading', { name: 'Late ones' })).toBeVisible();
+});
+
+test('what somebody sees first is shown where nothing is asked for', async () => {
+  answered([row('SO-1', '1.00')]);
+  answers('get', '/api/lists/orders/views', [{ ...LATE, isStandard: true }]);
+  const { place } = shownAt('/orders');
+  await screen.findByText('SO-1');
+  expect(place()).toContain('view=7');
+});
+
+test('all rows are all rows, whatever is seen first', async () => {
+  answered([row('SO-1', '1.00')]);
+  answers('get', '/api/lists/orders/views', [{ ...LATE, isStandard: true }]);
+  const { place } = shownAt('/orders?view=');
+  await screen.findByText('SO-1');
+  expect(place()).toBe('/orders?view=');
+  expect(screen.getByRole('heading', { name: 'Orders' })).toBeVisible();
+});
+
+test('what is asked is kept under a name, for everybody', async () => {
+  answered([row('SO-1', '1.00')], [{ written: 'state:none:CANCELLED', field: 'state', words: 'not cancelled' }]);
+  const kept = answers('post', '/api/lists/orders/views', { ...LATE, key: '9', name: 'Not cancelled' });
+  answers('get', '/api/lists/orders/groups', []);
+  const { user, place } = shownAt('/orders?filter=state:none:CANCELLED&chart=state:count');
+  await screen.findByText('SO-1');
+  await user.click(screen.getByRole('button', { name: 'Keep view' }));
+  expect(screen.getByText('Keep', { selector: 'button' })).toBeDisabled();
+  await user.type(await screen.findByLabelText('name'), 'Not cancelled');
+  await user.click(screen.getByLabelText('for everybody who reads this list'));
+  await user.click(screen.getByText('Keep', { selector: 'button' }));
+  await waitFor(() => expect(place()).toContain('view=9'));
+  expect(kept.map((one) => one.body)).toEqual([
+    {
+      name: 'Not cancelled',
+      forAll: true,
+      filter: ['state:none:CANCELLED'],
+      sort: '',
+      columns: [],
+      chart: 'state:count',
+    },
+  ]);
+});
+
+test('a view of one’s own is changed to what is asked now, by the version that was seen', async () => {
+  answered([row('SO-1', '1.00')]);
+  answers('get', '/api/lists/orders/views', [{ ...LATE, isMine: true }]);
+  const changed = answers('put', '/api/lists/orders/views/7', { ...LATE, isMine: true, version: 4 });
+  const { user } = shownAt('/orders?filter=state:any:HELD&view=7');
+  await user.click(await screen.findByRole('button', { name: 'Keep view' }));
+  expect(await screen.findByLabelText('name')).toHaveValue('Late ones');
+  await user.click(screen.getByText('Change Late ones', { selector: 'button' }));
+  await waitFor(() => expect(changed).toHaveLength(1));
+  expect(changed[0]?.body).toMatchObject({ version: 3, view: { filter: ['state:any:HELD'], name: 'Late ones' } });
+});
+
+test('a chart is part of the address; its figures open the rows behind them', async () => {
+  answered([row('SO-1', '1.00')]);
+  answers('get', '/api/lists/orders/groups', [
+    { words: 'Held', filter: 'state:any:HELD', count: 3, sum: '1234.50' },
+    { words: 'none', filter: '', count: 1, sum: '0.00' },
+  ]);
+  const { user, place } = shownAt('/orders?filter=gross:between:1..');
+  await user.click(await screen.findByRole('button', { name: 'Chart' }));
+  expect(new URLSearchParams(place().split('?')[1]).get('chart')).toBe('customer:count');
+  await user.selectOptions(await screen.findByLabelText('by'), 'state');
+  await user.selectOptions(screen.getByLabelText('what'), 'gross');
+  expect(new URLSearchParams(place().split('?')[1]).get('chart')).toBe('state:gross');
+  await user.click(await screen.findByText('As figures'));
+  expect(screen.getByRole('row', { name: 'Held 3 1,234.50' })).toBeVisible();
+  await user.click(screen.getByRole('link', { name: 'Held' }));
+  expect(new URLSearchParams(place().split('?')[1]).getAll('filter')).toEqual(['gross:between:1..', 'state:any:HELD']);
+});
+
+test('rows are selected with X or their boxes, all with one, and stay so when more come', async () => {
+  answered([row('SO-1', '1.00'), row('SO-2', '2.00'), row('SO-3', '3.00')]);
+  const { user } = show(
+    <DataList name="orders" selected={(numbers) => <output>{numbers.join(' ') || 'nothing'}</output>} />,
+    { path: '/orders', at: '/orders?view=' },
+  );
+  expect(await screen.findByText('nothing')).toBeVisible();
+  await user.keyboard('jx');
+  expect(screen.getByText('SO-2', { selector: 'output' })).toBeVisible();
+  await user.click(screen.getByLabelText('Select SO-1'));
+  expect(screen.getByText('SO-1 SO-2')).toBeVisible();
+  await user.click(screen.getByLabelText('Select all'));
+  expect(screen.getByText('SO-1 SO-2 SO-3')).toBeVisible();
+  await user.click(screen.getByLabelText('Select all'));
+  expect(screen.getByText('nothing')).toBeVisible();
 });

@@ -1,26 +1,31 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
-import { Link } from 'react-router';
+import { Link, Navigate, useLocation } from 'react-router';
 import { currency } from '../currency';
 import { date, figure, trim } from '../format';
 import { useCursor, useKeys } from '../keys';
 import { useGo } from '../navigation';
 import { onRow } from '../rows';
+import { SelectAll, SelectOne, useSelectedBy } from '../selection';
 import { Doc, Empty, More, placeOf, Waiting } from '../ui';
+import { Chart, firstChart } from './Chart';
 import { ColumnDialog } from './ColumnDialog';
 import { FilterDialog } from './FilterDialog';
 import { Ties } from './Ties';
-import { useAsked } from './address';
+import { SaveDialog, ViewsDialog, whose } from './Views';
+import { ALL, addressOf, useAsked } from './address';
 import {
   fileOf,
   listsQuery,
   rowsQuery,
   totalsQuery,
+  viewsQuery,
   type Asked,
   type Column,
   type FilterView,
   type ListView,
   type Row,
+  type SavedView,
 } from './api';
 
 type Coded = { code: string; name: string };
@@ -35,6 +40,8 @@ type Parts = {
   beside?: ReactNode;
   tabs?: ReactNode;
   bar?: ReactNode;
+  /** what can be done with the documents of the selected rows; without it none are selected */
+  selected?: (numbers: string[]) => ReactNode;
   /** how a cell is shown where it is more than its value */
   cell?: (column: string, row: Row) => ReactNode;
   className?: (row: Row) => string;
@@ -142,7 +149,18 @@ function Filters({
 }
 
 /** The last row: how many there are of all pages, and what they add up to. */
-function Total({ list, asked, columns }: { list: ListView; asked: Asked; columns: Column[] }) {
+function Total({
+  list,
+  asked,
+  columns,
+  first: before,
+}: {
+  list: ListView;
+  asked: Asked;
+  columns: Column[];
+  /** so many columns stand before them */
+  first: number;
+}) {
   const totals = useQuery(totalsQuery(list.name, asked)).data;
   const [first, ...rest] = columns;
   if (!first) return null;
@@ -153,6 +171,7 @@ function Total({ list, asked, columns }: { list: ListView; asked: Asked; columns
   return (
     <tfoot>
       <tr className="total">
+        {before > 0 && <td />}
         <td className={isFigure(first) ? 'num' : 'nowrap'}>
           {totals ? `${figure(String(totals.count))} ${totals.count === 1 ? list.one : list.many}` : '…'}
         </td>
@@ -164,7 +183,7 @@ function Total({ list, asked, columns }: { list: ListView; asked: Asked; columns
       </tr>
       {list.isRegister && totals && (
         <tr>
-          <td colSpan={columns.length}>
+          <td colSpan={columns.length + before}>
             <Ties list={list} proof={totals.proof} />
           </td>
         </tr>
@@ -177,7 +196,13 @@ function Total({ list, asked, columns }: { list: ListView; asked: Asked; columns
 export function DataList({ name, ...parts }: Parts) {
   const lists = useQuery(listsQuery);
   const [asked] = useAsked();
-  const rows = useInfiniteQuery(rowsQuery(name, asked));
+  const { search } = useLocation();
+  const views = useQuery(viewsQuery(name));
+  // an address that asks for nothing shows what somebody wants to see first
+  const first = search === '' ? views.data?.find((view) => view.isStandard) : undefined;
+  const isKnown = search !== '' || views.isSuccess || views.isError;
+  const rows = useInfiniteQuery({ ...rowsQuery(name, asked), enabled: isKnown && !first });
+  if (first) return <Navigate to={addressOf(first)} replace />;
   if (!lists.data) return <Waiting query={lists} />;
   const declared = lists.data.find((one) => one.name === name);
   if (!declared) return <Empty>This list is not for you.</Empty>;
@@ -187,7 +212,7 @@ export function DataList({ name, ...parts }: Parts) {
         <Waiting query={rows} />
         {rows.error && (
           <div className="inset-22">
-            <Link to="?">Show all {declared.many}</Link>
+            <Link to={ALL}>Show all {declared.many}</Link>
           </div>
         )}
       </>
@@ -198,6 +223,7 @@ export function DataList({ name, ...parts }: Parts) {
     <Shown
       {...parts}
       list={declared}
+      view={views.data?.find((view) => view.key === asked.view)}
       columns={columns}
       own={page?.sort ?? ''}
       filters={page?.filters ?? []}
@@ -209,6 +235,7 @@ export function DataList({ name, ...parts }: Parts) {
 
 function Shown({
   list,
+  view,
   own,
   columns,
   filters,
@@ -218,11 +245,14 @@ function Shown({
   beside,
   tabs,
   bar,
+  selected,
   cell,
   className,
   keys = {},
 }: Omit<Parts, 'name'> & {
   list: ListView;
+  /** the view that is open */
+  view: SavedView | undefined;
   own: string;
   columns: Column[];
   filters: FilterView[];
@@ -230,24 +260,30 @@ function Shown({
   more: { hasNextPage: boolean; isFetchingNextPage: boolean; fetchNextPage: () => unknown };
 }) {
   const [asked, ask] = useAsked();
-  const [dialog, setDialog] = useState<'filter' | 'columns' | null>(null);
+  const [dialog, setDialog] = useState<'filter' | 'columns' | 'views' | 'save' | null>(null);
   const go = useGo();
   const open = (row: Row) => {
     const place = placeOfRow(list.columns, row);
     if (place) go(place);
   };
-  const [at, setAt] = useCursor(rows, open, keys);
+  const selection = useSelectedBy(rows, (row) => row.key);
+  const [at, setAt] = useCursor(rows, open, selected ? { ...keys, x: selection.toggle } : keys);
   const change = (changed: Partial<Asked>) => {
     setAt(0);
     ask(changed);
   };
-  useKeys({ f: () => setDialog('filter') });
+  useKeys({ f: () => setDialog('filter'), v: () => setDialog('views') });
   return (
     <div className="page">
       <div className="page-scroll">
         {top}
         <div className="page-head">
-          <h1>{list.title}</h1>
+          <span>
+            <h1>{view?.name ?? list.title}</h1>{' '}
+            <button type="button" className="plain" onClick={() => setDialog('views')}>
+              {view ? `${whose(view)} of ${list.many}` : 'views'} <kbd>V</kbd>
+            </button>
+          </span>
           {beside}
         </div>
         {tabs}
@@ -259,6 +295,17 @@ function Shown({
             onAdd={() => setDialog('filter')}
           />
           <span className="list-ways">
+            <button
+              type="button"
+              className="plain"
+              aria-pressed={asked.chart !== ''}
+              onClick={() => ask({ chart: asked.chart ? '' : firstChart(list) })}
+            >
+              {asked.chart ? 'Without chart' : 'Chart'}
+            </button>
+            <button type="button" className="plain" onClick={() => setDialog('save')}>
+              Keep view
+            </button>
             <button type="button" className="plain" onClick={() => setDialog('columns')}>
               Columns
             </button>
@@ -270,10 +317,12 @@ function Shown({
             </a>
           </span>
         </div>
+        {asked.chart && <Chart list={list} />}
         <table className="rows data">
           <caption className="unseen">{list.title}</caption>
           <thead>
             <tr>
+              {selected && <SelectAll selection={selection} />}
               {columns.map((column) => (
                 <Heading
                   key={column.name}
@@ -292,6 +341,7 @@ function Shown({
                 className={`clickable${index === at ? ' at' : ''} ${className?.(row) ?? ''}`}
                 onClick={onRow(() => open(row))}
               >
+                {selected && <SelectOne selection={selection} row={row} name={row.opens} />}
                 {columns.map((column) => (
                   <td
                     key={column.name}
@@ -303,13 +353,13 @@ function Shown({
               </tr>
             ))}
           </tbody>
-          {rows.length > 0 && <Total list={list} asked={asked} columns={columns} />}
+          {rows.length > 0 && <Total list={list} asked={asked} columns={columns} first={selected ? 1 : 0} />}
         </table>
         {rows.length === 0 &&
           (filters.length > 0 ? (
             <Empty>
               No {list.many} match.{' '}
-              <Link to="?" replace>
+              <Link to={ALL} replace>
                 Show all
               </Link>
             </Empty>
@@ -318,6 +368,7 @@ function Shown({
           ))}
         <More query={more} />
       </div>
+      {selected?.(selection.chosen.map((row) => row.opens))}
       {bar}
       {dialog === 'filter' && (
         <FilterDialog
@@ -326,6 +377,19 @@ function Shown({
           onGiven={(written) => {
             setDialog(null);
             change({ filter: [...asked.filter.filter((one) => one !== written), written] });
+          }}
+          onClose={() => setDialog(null)}
+        />
+      )}
+      {dialog === 'views' && <ViewsDialog list={list.name} onClose={() => setDialog(null)} />}
+      {dialog === 'save' && (
+        <SaveDialog
+          list={list.name}
+          asked={asked}
+          now={view}
+          onKept={(kept) => {
+            setDialog(null);
+            ask({ view: kept.key });
           }}
           onClose={() => setDialog(null)}
         />

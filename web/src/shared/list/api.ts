@@ -15,7 +15,14 @@ export type Asked = {
   sort: string;
   /** in their sequence; empty for those that are shown by themselves */
   columns: string[];
+  /** field:measure; empty for rows alone */
+  chart: string;
+  /** the key of the view that it began with; empty for none */
+  view: string;
 };
+
+export type SavedView = Schemas['SavedView'];
+export type Group = Schemas['GroupView'];
 
 /** The lists that whoever is signed in may read. */
 export const listsQuery = queryOptions({
@@ -24,7 +31,11 @@ export const listsQuery = queryOptions({
   staleTime: Infinity,
 });
 
-const query = ({ filter, sort, columns }: Asked) => ({
+type Rows = Pick<Asked, 'filter' | 'sort' | 'columns'>;
+
+const rowsOf = ({ filter, sort, columns }: Asked): Rows => ({ filter, sort, columns });
+
+const query = ({ filter, sort, columns }: Rows) => ({
   filter,
   sort: sort || undefined,
   columns: columns.length > 0 ? columns : undefined,
@@ -32,7 +43,7 @@ const query = ({ filter, sort, columns }: Asked) => ({
 
 export const rowsQuery = (list: string, asked: Asked) =>
   infiniteQueryOptions({
-    queryKey: keyOf('list-rows', list, asked),
+    queryKey: keyOf('list-rows', list, rowsOf(asked)),
     queryFn: ({ pageParam }) =>
       answer(
         client.GET('/api/lists/{list}/rows', {
@@ -51,6 +62,19 @@ export const totalsQuery = (list: string, asked: Asked) =>
           params: { path: { list }, query: { filter: asked.filter, columns: query(asked).columns } },
         }),
       ),
+  });
+
+export const groupsQuery = (list: string, { filter, chart }: Asked) =>
+  queryOptions({
+    queryKey: keyOf('list-rows', list, 'groups', filter, chart),
+    queryFn: () =>
+      answer(client.GET('/api/lists/{list}/groups', { params: { path: { list }, query: { filter, chart } } })),
+  });
+
+export const viewsQuery = (list: string) =>
+  queryOptions({
+    queryKey: keyOf('list-views', list),
+    queryFn: () => answer(client.GET('/api/lists/{list}/views', { params: { path: { list } } })),
   });
 
 export const offered = (list: string, column: string, q: string) =>

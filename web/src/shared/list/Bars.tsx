@@ -1,0 +1,43 @@
+import '@mantine/charts/styles.css';
+import { BarChart } from '@mantine/charts';
+import { figure } from '../format';
+import type { Group } from './api';
+
+/** Below it names of days are read one beside the other; more of them, or longer names, stand one below the other. */
+const HEIGHT = 170;
+const ROW = 24;
+
+/** Groups of rows as bars; a bar opens the rows behind it. Loaded when it is needed. */
+export default function Bars({
+  of,
+  measure,
+  days,
+  onOpen,
+}: {
+  of: Group[];
+  measure: string;
+  /** groups are days, in their sequence */
+  days: boolean;
+  onOpen: (group: Group) => void;
+}) {
+  const data = of.map((group) => ({ words: group.words, [measure]: Number(group.sum) }));
+  const open = (_: unknown, at: number) => {
+    const group = of[at];
+    if (group?.filter) onOpen(group);
+  };
+  return (
+    <BarChart
+      h={days ? HEIGHT : Math.max(HEIGHT, of.length * ROW)}
+      data={data}
+      dataKey="words"
+      orientation={days ? 'horizontal' : 'vertical'}
+      series={[{ name: measure, color: 'var(--rule-strong)' }]}
+      yAxisProps={days ? { width: 80 } : { width: 200, interval: 0 }}
+      gridAxis="none"
+      tickLine="none"
+      valueFormatter={(value) => figure(String(value))}
+      tooltipAnimationDuration={0}
+      barProps={{ onClick: open, cursor: 'pointer', isAnimationActive: false, maxBarSize: 28 }}
+    />
+  );
+}

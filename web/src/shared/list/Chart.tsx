@@ -1,0 +1,112 @@
+import { useQuery } from '@tanstack/react-query';
+import { lazy, Suspense } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { currency } from '../currency';
+import { figure, trim } from '../format';
+import { Waiting } from '../ui';
+import { Choice } from '../ui/fields';
+import { asking, useAsked } from './address';
+import { groupsQuery, type Group, type ListView } from './api';
+
+const Bars = lazy(() => import('./Bars'));
+
+/** By what rows are put together: days in three ways. */
+const byOf = (list: ListView): [string, string][] =>
+  list.columns
+    .filter((column) => column.isGrouped)
+    .flatMap((column) =>
+      column.kind === 'DAY'
+        ? (['day', 'week', 'month'] as const).map((step): [string, string] => [
+            `${column.name}.${step}`,
+            `${column.words} by ${step}`,
+          ])
+        : [[column.name, column.words] as [string, string]],
+    );
+
+const ofOf = (list: ListView): [string, string][] => [
+  ['count', `number of ${list.many}`],
+  ...list.columns.filter((column) => column.isSummed).map((column): [string, string] => [column.name, column.words]),
+];
+
+/** What is charted unless something else is asked for: a register by its days, all else by its first word or name. */
+export function firstChart(list: ListView): string {
+  const by = byOf(list);
+  const own = by.find(([name]) => name === `${list.day}.day`) ?? by.find(([name]) => !name.includes('.')) ?? by[0];
+  const measures = ofOf(list);
+  const of = (list.isRegister ? measures[1] : undefined) ?? measures[0];
+  return own && of ? `${own[0]}:${of[0]}` : '';
+}
+
+/** The rows that are filtered, put together: bars, and the same as figures. A bar opens the rows behind it. */
+export function Chart({ list }: { list: ListView }) {
+  const [asked, ask] = useAsked();
+  const [search] = useSearchParams();
+  const groups = useQuery(groupsQuery(list.name, asked));
+  const [by = '', of = ''] = asked.chart.split(':');
+  const measure = list.columns.find((column) => column.name === of);
+  const words = measure ? measure.words + (measure.kind === 'AMOUNT' ? ` ${currency()}` : '') : list.many;
+  const sum = (group: Group) => (measure?.kind === 'AMOUNT' ? figure(group.sum) : trim(group.sum));
+  const rowsOf = (group: Group) => ({
+    ...asked,
+    filter: [...asked.filter.filter((f) => f !== group.filter), group.filter],
+  });
+  return (
+    <section className="chart" aria-label={`${words} by ${byOf(list).find(([name]) => name === by)?.[1] ?? by}`}>
+      <div className="row gap-10">
+        <Choice
+          label="what"
+          className="cell-input"
+          of={ofOf(list)}
+          value={of}
+          onChange={(to) => ask({ chart: `${by}:${to}` })}
+        />
+        <span className="muted">by</span>
+        <Choice
+          label="by"
+          className="cell-input"
+          of={byOf(list)}
+          value={by}
+          onChange={(to) => ask({ chart: `${to}:${of}` })}
+        />
+      </div>
+      {!groups.data ? (
+        <Waiting query={groups} />
+      ) : (
+        <>
+          <Suspense fallback={<div className="muted">…</div>}>
+            <Bars
+              of={groups.data}
+              measure={words}
+              days={by.includes('.')}
+              onOpen={(group) => ask({ filter: rowsOf(group).filter })}
+            />
+          </Suspense>
+          <details>
+            <summary>As figures</summary>
+            <table className="rows">
+              <caption className="unseen">The chart as figures</caption>
+              <thead>
+                <tr>
+                  <th>{byOf(list).find(([name]) => name === by)?.[1] ?? by}</th>
+                  <th className="num">{list.many}</th>
+                  {measure && <th className="num">{words}</th>}
+                </tr>
+              </thead>
+              <tbody>
+                {groups.data.map((group) => (
+                  <tr key={`${group.filter} ${group.words}`}>
+                    <td>
+                      {group.filter ? <Link to={`?${asking(search, rowsOf(group))}`}>{group.words}</Link> : group.words}
+                    </td>
+                    <td className="num">{figure(String(group.count))}</td>
+                    {measure && <td className="num">{sum(group)}</td>}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </details>
+        </>
+      )}
+    </section>
+  );
+}

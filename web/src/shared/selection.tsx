@@ -52,7 +52,7 @@ export function SelectAll<T>({ selection }: { selection: Omit<Selection<T>, 'at'
 }
 
 /** The box of a row that can be selected. */
-export function SelectOne<T>({ selection, row, name }: { selection: Selection<T>; row: T; name: string }) {
+export function SelectOne<T>({ selection, row, name }: { selection: Omit<Selection<T>, 'at'>; row: T; name: string }) {
   return (
     <td>
       {selection.can(row) && (

@@ -43,7 +43,7 @@ export function ViewsDialog({ list, onClose }: { list: string; onClose: () => vo
               </Link>
               <span className="muted">
                 {whose(view)}
-                {view.isForAll && !view.isMine && `, kept by ${view.owner}`}
+                {view.owner && view.isForAll && !view.isMine && `, kept by ${view.owner}`}
               </span>
               <label className="nowrap">
                 <input

@@ -136,4 +136,46 @@ class ListViewTests extends OnServer {
         assertThat(offered(clerk)).doesNotContain(name);
         assertThat(offered(other)).doesNotContain(name);
     }
+
+    /** Each can be asked, and has a name of its own. */
+    @Test
+    void shipWithTheApplication() {
+        var shipped = 0;
+        for (var list : auditor.get("/api/lists").body()) {
+            var name = list.get("name").asString();
+            for (var view : auditor.get("/api/lists/" + name + "/views").body()) {
+                if (!view.get("owner").asString().isEmpty()) {
+                    continue;
+                }
+                shipped++;
+                var asked = new StringBuilder();
+                view.get("filter").forEach(one -> asked.append("&filter=").append(one.asString()));
+                assertThat(auditor.get("/api/lists/%s/rows?%s".formatted(name, asked))
+                                .status())
+                        .as(view.toString())
+                        .isEqualTo(200);
+                if (!view.get("chart").asString().isEmpty()) {
+                    assertThat(auditor.get("/api/lists/%s/groups?chart=%s%s"
+                                            .formatted(name, view.get("chart").asString(), asked))
+                                    .status())
+                            .as(view.toString())
+                            .isEqualTo(200);
+                }
+                assertThat(auditor.send(
+                                        "DELETE",
+                                        "/api/lists/%s/views/%s"
+                                                .formatted(name, view.get("key").asString()),
+                                        "{}")
+                                .code())
+                        .as("nobody takes them away")
+                        .isEqualTo("not-found");
+            }
+        }
+        assertThat(shipped).isPositive();
+        assertThat(offered(clerk)).doesNotHaveDuplicates();
+        assertThat(clerk.post(VIEWS, view("late orders", false, "", "")).code()).isEqualTo("incomplete");
+        clerk.send("PUT", "/api/lists/orders/standard", "{\"key\":\"late\"}");
+        assertThat(offered(clerk, "Late orders").get("isStandard").asBoolean()).isTrue();
+        clerk.send("PUT", "/api/lists/orders/standard", "{\"key\":\"\"}");
+    }
 }

@@ -6,6 +6,7 @@ import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.server.lists.Column;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.DeclaredList;
+import app.euthyna.server.lists.DeclaredList.Shipped;
 import app.euthyna.server.lists.DeclaredList.Sorting;
 import app.euthyna.server.platform.Reading;
 import java.util.List;
@@ -41,7 +42,20 @@ class BillingLists {
                                 Column.amount("gross", "Gross", "r.gross").with(Trait.SHOWN, Trait.SUMMED),
                                 Column.day("dueOn", "Due", "i.dueOn"),
                                 Column.amount("open", "Open", "i.openAmount")))
-                .proving(Register.SALES, "enteredOn");
+                .proving(Register.SALES, "enteredOn")
+                .shipping(
+                        Shipped.of("this-month", "Billed this month", "enteredOn.day:net", "enteredOn:in:this-month"),
+                        Shipped.of("last-month", "Billed last month", "enteredOn.day:net", "enteredOn:in:last-month"),
+                        Shipped.of(
+                                "by-month",
+                                "Billed this year by month",
+                                "enteredOn.month:net",
+                                "enteredOn:in:this-year"),
+                        Shipped.of(
+                                "by-customer",
+                                "Billed this year by customer",
+                                "customer:net",
+                                "enteredOn:in:this-year"));
     }
 
     @Bean
@@ -68,6 +82,13 @@ class BillingLists {
                                         .with(Trait.SHOWN),
                                 Column.amount("amount", "Amount", "r.amount").with(Trait.SHOWN, Trait.SUMMED)))
                 .proving(Register.RECEIPTS, "enteredOn")
+                .shipping(
+                        Shipped.of("by-day", "Received this month", "enteredOn.day:amount", "enteredOn:in:this-month"),
+                        Shipped.of(
+                                "by-month",
+                                "Received this year by month",
+                                "enteredOn.month:amount",
+                                "enteredOn:in:this-year"))
                 .opening("r.kind");
     }
 

@@ -68,7 +68,10 @@ public record Column(
     }
 
     private static Column of(String name, String label, FieldKind kind, String path, List<String> choices) {
-        var words = label.substring(0, 1).toLowerCase(Locale.ROOT) + label.substring(1);
+        // VAT stays VAT
+        var words = label.equals(label.toUpperCase(Locale.ROOT))
+                ? label
+                : label.substring(0, 1).toLowerCase(Locale.ROOT) + label.substring(1);
         return new Column(
                 new Field(name, words, kind, choices),
                 label,

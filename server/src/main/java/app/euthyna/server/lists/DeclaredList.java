@@ -20,6 +20,7 @@ import java.util.Set;
  * @param readers the roles that read it
  * @param sorting in what sequence it is shown unless asked otherwise
  * @param proof what of the ledger its figures account for; empty for a list that is no register
+ * @param views that everybody has from the first day on
  * @param kind HQL for the kind of the document that a row opens, where it is not the same in all
  */
 public record DeclaredList(
@@ -34,7 +35,8 @@ public record DeclaredList(
         Sorting sorting,
         List<Column> columns,
         Optional<Proof> proof,
-        Optional<String> kind) {
+        Optional<String> kind,
+        List<Shipped> views) {
 
     /**
      * What is joined for columns that name its alias.
@@ -60,6 +62,25 @@ public record DeclaredList(
      */
     public record Proof(Register register, String day) {}
 
+    /**
+     * A view that ships with the application.
+     *
+     * @param key as it is written in addresses: {@code late}
+     * @param chart field:measure; empty for rows alone
+     */
+    public record Shipped(
+            String key, String name, List<String> filters, String sort, List<String> columns, String chart) {
+        public Shipped {
+            filters = List.copyOf(filters);
+            columns = List.copyOf(columns);
+        }
+
+        /** With the list's own columns in its own sequence. */
+        public static Shipped of(String key, String name, String chart, String... filters) {
+            return new Shipped(key, name, List.of(filters), "", List.of(), chart);
+        }
+    }
+
     public DeclaredList(
             String name,
             String title,
@@ -71,12 +92,7 @@ public record DeclaredList(
             Set<Role> readers,
             Sorting sorting,
             List<Column> columns) {
-        this(name, title, one, many, base, key, joins, readers, sorting, columns, Optional.empty(), Optional.empty());
-    }
-
-    /** The same as a register, whose figures are held against the ledger for the days of a column. */
-    public DeclaredList proving(Register register, String day) {
-        return new DeclaredList(
+        this(
                 name,
                 title,
                 one,
@@ -87,20 +103,36 @@ public record DeclaredList(
                 readers,
                 sorting,
                 columns,
-                Optional.of(new Proof(register, day)),
-                kind);
+                Optional.empty(),
+                Optional.empty(),
+                List.of());
+    }
+
+    /** The same as a register, whose figures are held against the ledger for the days of a column. */
+    public DeclaredList proving(Register register, String day) {
+        return with(Optional.of(new Proof(register, day)), kind, views);
     }
 
     /** The same, of which each row says itself what kind of document it opens. */
     public DeclaredList opening(String kindPath) {
+        return with(proof, Optional.of(kindPath), views);
+    }
+
+    /** The same with views that everybody has from the first day on. */
+    public DeclaredList shipping(Shipped... shipped) {
+        return with(proof, kind, List.of(shipped));
+    }
+
+    private DeclaredList with(Optional<Proof> proving, Optional<String> opening, List<Shipped> shipped) {
         return new DeclaredList(
-                name, title, one, many, base, key, joins, readers, sorting, columns, proof, Optional.of(kindPath));
+                name, title, one, many, base, key, joins, readers, sorting, columns, proving, opening, shipped);
     }
 
     public DeclaredList {
         joins = List.copyOf(joins);
         readers = Set.copyOf(readers);
         columns = List.copyOf(columns);
+        views = List.copyOf(views);
     }
 
     /** Whether whoever is signed in reads it. */

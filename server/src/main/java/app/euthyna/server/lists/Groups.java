@@ -15,8 +15,11 @@ import org.springframework.stereotype.Component;
 @Component
 class Groups {
 
-    /** So many stand for themselves; the rest is one. */
-    private static final int MOST = 60;
+    /** So many days, weeks or months stand for themselves, the latest; those before are one. */
+    private static final int MOST_SPANS = 62;
+
+    /** So many of all else, the largest; the rest is one. */
+    private static final int MOST = 20;
 
     private final ListReader reader;
 
@@ -48,24 +51,27 @@ class Groups {
                 none.add(new Group("none", "", one.count(), one.sum()));
                 continue;
             }
-            var days = step.around((LocalDate) one.value());
-            var first = days.from().orElseThrow();
-            spans.merge(
-                    first,
-                    new Group(
-                            step.words(first),
-                            "%s:between:%s..%s"
-                                    .formatted(column.name(), first, days.to().orElseThrow()),
-                            one.count(),
-                            one.sum()),
-                    Groups::together);
+            var first = step.around((LocalDate) one.value()).from().orElseThrow();
+            spans.merge(first, span(column, step, first, one.count(), one.sum()), Groups::together);
         }
-        // the latest stand for themselves
+        if (!spans.isEmpty()) {
+            // a day on which nothing was is a day too
+            var next = spans.lastKey();
+            for (int at = 0; at < MOST_SPANS && next.isAfter(spans.firstKey()); at++) {
+                spans.computeIfAbsent(next, first -> span(column, step, first, 0, BigDecimal.ZERO));
+                next = step.around(next.minusDays(1)).from().orElseThrow();
+            }
+        }
         var all = List.copyOf(spans.values());
-        var early = all.subList(0, Math.max(0, all.size() - MOST));
+        var early = all.subList(0, Math.max(0, all.size() - MOST_SPANS));
         return Stream.of(rest("earlier", early), all.subList(early.size(), all.size()), none)
                 .flatMap(List::stream)
                 .toList();
+    }
+
+    private static Group span(Column column, DayStep step, LocalDate first, long count, BigDecimal sum) {
+        var last = step.around(first).to().orElseThrow();
+        return new Group(step.words(first), "%s:between:%s..%s".formatted(column.name(), first, last), count, sum);
     }
 
     private static List<Group> values(Column column, List<ListReader.Grouped> found) {

@@ -15,6 +15,7 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -92,16 +93,36 @@ class ViewController {
     private List<SavedView> views(DeclaredList list, CommandContext context) {
         var me = context.person().username();
         var standard = queries.standard(me, list.name()).orElse("");
-        return queries.readBy(list.name(), me).stream()
-                .filter(row -> isReadable(list, row))
-                .map(row -> view(row, context, standard))
+        return Stream.concat(
+                        list.views().stream()
+                                .filter(one -> isReadable(list, one.filters(), one.sort(), one.columns(), one.chart()))
+                                .map(one -> view(one, standard)),
+                        queries.readBy(list.name(), me).stream()
+                                .filter(row -> isReadable(list, filters(row), row.sort, columns(row), row.chart))
+                                .map(row -> view(row, context, standard)))
                 .toList();
     }
 
+    private static SavedView view(DeclaredList.Shipped one, String standard) {
+        return new SavedView(
+                one.key(),
+                one.name(),
+                "",
+                true,
+                false,
+                one.key().equals(standard),
+                one.filters(),
+                one.sort(),
+                one.columns(),
+                one.chart(),
+                null);
+    }
+
     /** A view that tells by a field that somebody may not see is not theirs, whoever keeps it for all. */
-    private static boolean isReadable(DeclaredList list, ListViewEntity row) {
+    private static boolean isReadable(
+            DeclaredList list, List<String> filters, String sort, List<String> columns, String chart) {
         try {
-            check(list, filters(row), row.sort, columns(row), row.chart);
+            check(list, filters, sort, columns, chart);
             return true;
         } catch (RefusedException hidden) {
             return false;
@@ -163,13 +184,15 @@ class ViewController {
     private void write(DeclaredList list, ListViewEntity row, ViewIn asked) {
         check(list, asked.filter(), asked.sort(), asked.columns(), asked.chart());
         var name = asked.name().strip();
-        queries.readBy(list.name(), row.owner).stream()
-                .filter(other -> other.name.equalsIgnoreCase(name) && !other.id.equals(row.id))
-                .findFirst()
-                .ifPresent(other -> {
-                    throw new RefusedException(
-                            CommonRefusal.Incomplete.of("name", "a name that no other view of this list has"));
-                });
+        var taken = Stream.concat(
+                list.views().stream().map(DeclaredList.Shipped::name),
+                queries.readBy(list.name(), row.owner).stream()
+                        .filter(other -> !other.id.equals(row.id))
+                        .map(other -> other.name));
+        if (taken.anyMatch(name::equalsIgnoreCase)) {
+            throw new RefusedException(
+                    CommonRefusal.Incomplete.of("name", "a name that no other view of this list has"));
+        }
         row.name = name;
         row.forAll = asked.forAll();
         row.filters = String.join("\n", asked.filter());
@@ -240,7 +263,7 @@ class ViewController {
             var me = context.person().username();
             queries.noStandard(me, list);
             if (!request.key().isEmpty()) {
-                if (readable(of, request.key(), context).isEmpty()) {
+                if (views(of, context).stream().noneMatch(view -> view.key().equals(request.key()))) {
                     throw new RefusedException(new CommonRefusal.NotFound("view", request.key()));
                 }
                 var row = new StandardViewEntity();

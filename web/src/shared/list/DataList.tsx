@@ -181,13 +181,6 @@ function Total({
           </td>
         ))}
       </tr>
-      {list.isRegister && totals && (
-        <tr>
-          <td colSpan={columns.length + before}>
-            <Ties list={list} proof={totals.proof} />
-          </td>
-        </tr>
-      )}
     </tfoot>
   );
 }
@@ -317,6 +310,7 @@ function Shown({
             </a>
           </span>
         </div>
+        {list.isRegister && <Ties list={list} asked={asked} />}
         {asked.chart && <Chart list={list} />}
         <table className="rows data">
           <caption className="unseen">{list.title}</caption>

@@ -1,16 +1,21 @@
+import { useQuery } from '@tanstack/react-query';
 import { Fragment } from 'react';
 import { Link } from 'react-router';
-import type { Schemas } from '../api/http';
 import { figure, orDash } from '../format';
 import { Ring } from '../ui';
-import type { ListView } from './api';
+import { totalsQuery, type Asked, type ListView } from './api';
 
 /** What the figures of a register account for in the ledger, and whether it says the same. */
-export function Ties({ list, proof }: { list: ListView; proof: Schemas['ProofOfRegister'] | null }) {
+export function Ties({ list, asked }: { list: ListView; asked: Asked }) {
+  const totals = useQuery(totalsQuery(list.name, asked)).data;
   const wordsOf = (name: string) => list.columns.find((column) => column.name === name)?.words ?? name;
+  if (!totals) return <div className="ties muted">…</div>;
+  const { proof } = totals;
   if (!proof)
     return (
-      <span className="muted">The ledger stands beside it where nothing but the {wordsOf(list.day)} is filtered.</span>
+      <div className="ties muted">
+        The ledger stands beside it where nothing but the {wordsOf(list.day)} is filtered.
+      </div>
     );
   const holds = proof.figures.every((tied) => tied.agrees);
   const days = proof.from && proof.to ? `&from=${proof.from}&to=${proof.to}` : '';

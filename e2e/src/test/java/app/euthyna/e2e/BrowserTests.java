@@ -397,4 +397,74 @@ class BrowserTests extends Journey {
         tab.navigate(address);
         assertThat(tab.locator("tbody a.mono").first()).hasText(shown.get(0));
     }
+
+    /** Orders of the last days by customer, drawn, kept for colleagues, and three of them printed. */
+    @Test
+    void aViewIsKeptForColleaguesWhoDrawAndPrintIt() {
+        page.navigate(application.url() + "/orders?view=&sort=customer");
+        page.locator("tr.at").waitFor();
+        page.keyboard().press("f");
+        page.getByLabel("the field").selectOption("State");
+        page.getByLabel("How").selectOption("is none of these");
+        page.getByLabel("Cancelled").check();
+        page.keyboard().press("Enter");
+        page.getByText("not cancelled").waitFor();
+        page.keyboard().press("f");
+        page.getByLabel("the field").selectOption("Requested");
+        page.getByLabel("is", new Page.GetByLabelOptions().setExact(true)).selectOption("in the last days");
+        page.getByLabel("how many days").fill("60");
+        page.keyboard().press("Enter");
+        page.getByText("in the last 60 days").waitFor();
+        button("Chart").click();
+        page.getByLabel("what").selectOption("gross");
+        page.locator(".recharts-bar-rectangle").first().waitFor();
+        button("Keep view").click();
+        var name = "Wanted lately " + System.nanoTime();
+        page.getByLabel("name", new Page.GetByLabelOptions().setExact(true)).fill(name);
+        page.getByLabel("for everybody").check();
+        page.keyboard().press("Enter");
+        assertThat(page.locator("h1")).hasText(name);
+        var drawn = page.locator("tfoot .num").last().textContent();
+
+        as("clerk");
+        page.navigate(application.url() + "/orders");
+        page.locator("tr.at").waitFor();
+        page.keyboard().press("v");
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(name)).click();
+        assertThat(page.locator("h1")).hasText(name);
+        page.getByText("not cancelled").waitFor();
+        assertThat(page.locator("tfoot .num").last()).hasText(drawn);
+        // a bar opens the rows behind it; Back comes back to all of them
+        page.locator(".recharts-bar-rectangle").first().click();
+        assertThat(page.locator(".condition")).hasCount(3);
+        page.goBack();
+        assertThat(page.locator(".condition")).hasCount(2);
+        page.locator("tr.at").waitFor();
+        page.keyboard().press("x");
+        page.keyboard().press("j");
+        page.keyboard().press("x");
+        page.keyboard().press("j");
+        page.keyboard().press("x");
+        var print = button("Print 3 selected");
+        var printed = page.waitForResponse(answer -> answer.url().contains("/api/print"), print::click);
+        assertThat(printed.status()).isEqualTo(200);
+    }
+
+    /** What was billed in a month, and whether the ledger says the same. */
+    @Test
+    void aRegisterTiesToTheLedgerAndLeadsThere() {
+        page.navigate(application.url() + "/billing");
+        page.getByText("Registers", new Page.GetByTextOptions().setExact(true)).click();
+        page.getByLabel("Month").selectOption("last month");
+        assertThat(page.locator(".ties strong")).hasText("Ties to the ledger");
+        assertThat(page.locator(".ties .error")).hasCount(0);
+        page.locator(".ties a").first().click();
+        page.waitForURL("**/ledger/account?account=*&from=*&to=*");
+        page.goBack();
+        page.getByText("Receipts", new Page.GetByTextOptions().setExact(true)).click();
+        assertThat(page.getByLabel("Month")).hasValue("last-month");
+        assertThat(page.locator(".ties strong")).hasText("Ties to the ledger");
+        page.keyboard().press("Enter");
+        page.waitForURL("**/billing/payment/*");
+    }
 }

@@ -54,6 +54,7 @@ class EveryPlaceTests extends Journey {
             "/today",
             "/review",
             "/orders",
+            "/orders?view=late&chart=customer:openGross",
             "/orders/new",
             "/orders/quotes",
             "/orders/blanket",
@@ -79,6 +80,8 @@ class EveryPlaceTests extends Journey {
             "/billing/write-offs",
             "/billing/disputes",
             "/billing/ageing",
+            "/billing/registers/sales-register?filter=enteredOn:in:last-30-days&chart=enteredOn.week:net",
+            "/billing/registers/receipts-register?filter=enteredOn:in:this-month",
             "/billing/direct",
             "/returns",
             "/returns/new",
@@ -222,6 +225,8 @@ class EveryPlaceTests extends Journey {
         page.locator("tr.at").waitFor();
         faults.addAll(dialog("a condition of a list", () -> page.keyboard().press("f")));
         faults.addAll(dialog("columns of a list", () -> button("Columns").click()));
+        faults.addAll(dialog("views of a list", () -> page.keyboard().press("v")));
+        faults.addAll(dialog("keeping a view", () -> button("Keep view").click()));
         open("/billing/invoices");
         page.locator("tr.at").waitFor();
         page.keyboard().press("x");

@@ -22,7 +22,7 @@ public enum Register {
                     new Tie("net", Set.of(AccountRole.REVENUE, AccountRole.DEFERRED_REVENUE), true),
                     new Tie("vat", Set.of(AccountRole.OUTPUT_VAT), true),
                     new Tie("gross", Set.of(AccountRole.RECEIVABLES), false))),
-    /** Credit notes less reversals. What was billed ahead was no revenue yet; a discount taken is not given back. */
+    /** Credit notes less reversals. What was billed ahead was no revenue yet; a discount was never paid. */
     CREDIT_NOTES(
             Set.of(DocumentKind.CREDIT_NOTE),
             Set.of(),

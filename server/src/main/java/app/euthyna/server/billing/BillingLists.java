@@ -7,7 +7,6 @@ import app.euthyna.server.lists.Column;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.DeclaredList;
 import app.euthyna.server.lists.DeclaredList.Shipped;
-import app.euthyna.server.lists.Registers;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 

@@ -29,42 +29,7 @@ class OrderLists {
                         List.of(new DeclaredList.Join("w", "left join OpenOrderEntity w on w.orderId = o.id")),
                         Reading.SELLING,
                         Sorting.NEWEST_FIRST,
-                        List.of(
-                                Column.number("number", "Order", "o.number", "ORDER")
-                                        .with(Trait.SHOWN),
-                                Column.code("customer", "Customer", "o.customerId", "CustomerEntity", "c", "CUSTOMER")
-                                        .with(Trait.SHOWN, Trait.SORTED),
-                                Column.text("po", "Customer PO", "o.po")
-                                        .folded(
-                                                "o.poNormal",
-                                                asked -> PoNumber.of(asked).normal())
-                                        .with(Trait.SHOWN),
-                                Column.choice("state", "State", "o.state", OrderState.class)
-                                        .with(Trait.SHOWN),
-                                Column.day("orderedOn", "Ordered", "o.orderedOn")
-                                        .with(Trait.SHOWN, Trait.SORTED),
-                                Column.day("requestedOn", "Requested", "o.requestedOn")
-                                        .with(Trait.SHOWN, Trait.SORTED),
-                                Column.amount("net", "Net", "o.net").with(Trait.SORTED, Trait.SUMMED),
-                                Column.amount("vat", "VAT", "o.vat").with(Trait.SUMMED),
-                                Column.amount("gross", "Gross", "o.gross")
-                                        .with(Trait.SHOWN, Trait.SORTED, Trait.SUMMED),
-                                Column.amount("openGross", "Open gross", "w.openGross")
-                                        .with(Trait.SUMMED),
-                                Column.flag("sentBack", "Sent back", """
-                                o.state = 'DRAFT' and exists (select 1 from ApprovalRequestEntity r
-                                where r.orderId = o.id and r.state = 'SENT_BACK')"""),
-                                Column.flag("toShip", "To ship", """
-                                o.id in (select x.orderId from OpenOrderEntity x
-                                where x.cleared = true and x.toShip = true)"""),
-                                Column.flag(
-                                        "partShipped",
-                                        "Part shipped",
-                                        "o.id in (select x.orderId from OpenOrderEntity x where x.partShipped = true)"),
-                                Column.choice("kind", "Kind", "o.kind", OrderKind.class),
-                                Column.code("site", "Store", "o.siteId", "SiteEntity", "s", "SITE"),
-                                Column.text("author", "Entered by", "o.author"),
-                                Column.text("reference", "External reference", "o.externalReference")))
+                        columns())
                 .shipping(
                         Shipped.of(
                                 "late",
@@ -81,5 +46,36 @@ class OrderLists {
                                 "orderedOn.day:gross",
                                 "orderedOn:in:this-month",
                                 "state:none:CANCELLED,DECLINED,DRAFT"));
+    }
+
+    private static List<Column> columns() {
+        return List.of(
+                Column.number("number", "Order", "o.number", "ORDER").with(Trait.SHOWN),
+                Column.code("customer", "Customer", "o.customerId", "CustomerEntity", "c", "CUSTOMER")
+                        .with(Trait.SHOWN, Trait.SORTED),
+                Column.text("po", "Customer PO", "o.po")
+                        .folded("o.poNormal", asked -> PoNumber.of(asked).normal())
+                        .with(Trait.SHOWN),
+                Column.choice("state", "State", "o.state", OrderState.class).with(Trait.SHOWN),
+                Column.day("orderedOn", "Ordered", "o.orderedOn").with(Trait.SHOWN, Trait.SORTED),
+                Column.day("requestedOn", "Requested", "o.requestedOn").with(Trait.SHOWN, Trait.SORTED),
+                Column.amount("net", "Net", "o.net").with(Trait.SORTED, Trait.SUMMED),
+                Column.amount("vat", "VAT", "o.vat").with(Trait.SUMMED),
+                Column.amount("gross", "Gross", "o.gross").with(Trait.SHOWN, Trait.SORTED, Trait.SUMMED),
+                Column.amount("openGross", "Open gross", "w.openGross").with(Trait.SUMMED),
+                Column.flag("sentBack", "Sent back", """
+                                o.state = 'DRAFT' and exists (select 1 from ApprovalRequestEntity r
+                                where r.orderId = o.id and r.state = 'SENT_BACK')"""),
+                Column.flag("toShip", "To ship", """
+                                o.id in (select x.orderId from OpenOrderEntity x
+                                where x.cleared = true and x.toShip = true)"""),
+                Column.flag(
+                        "partShipped",
+                        "Part shipped",
+                        "o.id in (select x.orderId from OpenOrderEntity x where x.partShipped = true)"),
+                Column.choice("kind", "Kind", "o.kind", OrderKind.class),
+                Column.code("site", "Store", "o.siteId", "SiteEntity", "s", "SITE"),
+                Column.text("author", "Entered by", "o.author"),
+                Column.text("reference", "External reference", "o.externalReference"));
     }
 }

@@ -1,10 +1,10 @@
 package app.euthyna.server.returns;
 
 import app.euthyna.core.ledger.Register;
+import app.euthyna.server.billing.Registers;
 import app.euthyna.server.lists.Column;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.DeclaredList;
-import app.euthyna.server.lists.Registers;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 

@@ -1,7 +1,9 @@
-package app.euthyna.server.lists;
+package app.euthyna.server.billing;
 
 import app.euthyna.core.ledger.Register;
+import app.euthyna.server.lists.Column;
 import app.euthyna.server.lists.Column.Trait;
+import app.euthyna.server.lists.DeclaredList;
 import app.euthyna.server.lists.DeclaredList.Join;
 import app.euthyna.server.lists.DeclaredList.Sorting;
 import app.euthyna.server.platform.Reading;

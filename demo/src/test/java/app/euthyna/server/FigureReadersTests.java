@@ -71,10 +71,11 @@ class FigureReadersTests extends OnServer {
             "/api/rules", "/api/approval-rules", "/api/customers/{code}/approval-rules", "/api/items/{code}/prices");
 
     /**
-     * Decided by the server for each row, by what it is: see {@link LeakTests}; and a quantity among figures of its
-     * name.
+     * Decided by the server for each row or list, by what it is: see {@link LeakTests}; and a quantity among figures of
+     * its name.
      */
-    private static final Set<String> OTHERWISE = Set.of("LaneView.value", "ReturnLineView.creditedAhead");
+    private static final Set<String> OTHERWISE =
+            Set.of("GroupView.sum", "LaneView.value", "ReturnLineView.creditedAhead");
 
     @Autowired
     @Qualifier("requestMappingHandlerMapping")

@@ -66,7 +66,7 @@ class ListTests extends OnServer {
             var number = clerk.post("/api/orders", """
                     {"customer":"%s","po":"%s-%d","requestedOn":"%s","lines":[{"item":"%s","quantity":%d}]}""".formatted(
                                     at % 3 == 0 ? other : customer,
-                                    at % 2 == 0 ? "LA" : "LB",
+                                    at % 2 == 0 ? "QXA" : "QXB",
                                     at * 7919,
                                     realToday().plusDays(random.nextInt(9)),
                                     item,
@@ -99,7 +99,7 @@ class ListTests extends OnServer {
                 new Condition(
                         "customer:none:" + customer,
                         row -> !cell(row, "customer").equals(customer)),
-                new Condition("po:starts:la-", row -> cell(row, "po").startsWith("LA-")),
+                new Condition("po:starts:qxa-", row -> cell(row, "po").startsWith("QXA-")),
                 new Condition(
                         "state:none:CANCELLED,DRAFT",
                         row -> !List.of("CANCELLED", "DRAFT").contains(cell(row, "state"))),

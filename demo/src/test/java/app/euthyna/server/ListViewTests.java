@@ -120,6 +120,8 @@ class ListViewTests extends OnServer {
                 .isEqualTo("unreadable-filter");
         assertThat(clerk.post(VIEWS, view(name(), false, "salary:any:5", "")).code())
                 .isEqualTo("unknown-field");
+        assertThat(clerk.post(VIEWS, view(name(), false, "po:starts:a\\nb", "")).code())
+                .isEqualTo("unreadable-filter");
         assertThat(clerk.post(VIEWS, view(name(), false, "", "state")).code()).isEqualTo("not-charted");
         assertThat(clerk.post(VIEWS, view(" ", false, "", "")).code()).isEqualTo("incomplete");
         assertThat(warehouse.post(VIEWS, view(name(), false, "", "")).code()).isEqualTo("not-authorised");

@@ -4,6 +4,7 @@ import app.euthyna.core.lists.FieldKind;
 import app.euthyna.core.lists.Filter;
 import app.euthyna.core.lists.ListRefusal;
 import app.euthyna.server.lists.Column.Trait;
+import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.RefusedException;
 import io.swagger.v3.oas.annotations.Parameter;
 import io.swagger.v3.oas.annotations.enums.ParameterIn;
@@ -158,7 +159,7 @@ class ListController {
     record TotalsView(
             long count,
             Map<String, BigDecimal> sums,
-            @Nullable ProofOfRegister proof) {}
+            @Nullable @ReadBy(ReadBy.Group.BOOKS) ProofOfRegister proof) {}
 
     /** The lists that whoever asks may read. */
     @GetMapping

@@ -43,6 +43,8 @@ export function Chart({ list }: { list: ListView }) {
   const [search] = useSearchParams();
   const groups = useQuery(groupsQuery(list.name, asked));
   const [by = '', of = ''] = asked.chart.split(':');
+  const bys = byOf(list);
+  const byWords = bys.find(([name]) => name === by)?.[1] ?? by;
   const measure = list.columns.find((column) => column.name === of);
   const words = measure ? measure.words + (measure.kind === 'AMOUNT' ? ` ${currency()}` : '') : list.many;
   const sum = (group: Group) => (measure?.kind === 'AMOUNT' ? figure(group.sum) : trim(group.sum));
@@ -51,7 +53,7 @@ export function Chart({ list }: { list: ListView }) {
     filter: [...asked.filter.filter((f) => f !== group.filter), group.filter],
   });
   return (
-    <section className="chart" aria-label={`${words} by ${byOf(list).find(([name]) => name === by)?.[1] ?? by}`}>
+    <section className="chart" aria-label={`${words} by ${byWords}`}>
       <div className="row gap-10">
         <Choice
           label="what"
@@ -64,7 +66,7 @@ export function Chart({ list }: { list: ListView }) {
         <Choice
           label="by"
           className="cell-input"
-          of={byOf(list)}
+          of={bys}
           value={by}
           onChange={(to) => ask({ chart: `${to}:${of}` })}
         />
@@ -87,7 +89,7 @@ export function Chart({ list }: { list: ListView }) {
               <caption className="unseen">The chart as figures</caption>
               <thead>
                 <tr>
-                  <th>{byOf(list).find(([name]) => name === by)?.[1] ?? by}</th>
+                  <th>{byWords}</th>
                   <th className="num">{list.many}</th>
                   {measure && <th className="num">{words}</th>}
                 </tr>

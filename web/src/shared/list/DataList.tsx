@@ -20,6 +20,7 @@ import {
   rowsQuery,
   totalsQuery,
   viewsQuery,
+  wordsOf,
   type Asked,
   type Column,
   type FilterView,
@@ -126,15 +127,14 @@ function Filters({
   onDrop: (written: string) => void;
   onAdd: () => void;
 }) {
-  const wordsOf = (name: string) => columns.find((column) => column.name === name)?.words ?? name;
   return (
     <span className="conditions">
       {of.map((filter) => (
         <span key={filter.written} className="condition">
-          <span className="muted">{wordsOf(filter.field)}</span> {filter.words}
+          <span className="muted">{wordsOf(columns, filter.field)}</span> {filter.words}
           <button
             type="button"
-            aria-label={`Without: ${wordsOf(filter.field)} ${filter.words}`}
+            aria-label={`Without: ${wordsOf(columns, filter.field)} ${filter.words}`}
             onClick={() => onDrop(filter.written)}
           >
             ×
@@ -153,13 +153,13 @@ function Total({
   list,
   asked,
   columns,
-  first: before,
+  selects,
 }: {
   list: ListView;
   asked: Asked;
   columns: Column[];
-  /** so many columns stand before them */
-  first: number;
+  /** boxes stand before them */
+  selects: boolean;
 }) {
   const totals = useQuery(totalsQuery(list.name, asked)).data;
   const [first, ...rest] = columns;
@@ -171,7 +171,7 @@ function Total({
   return (
     <tfoot>
       <tr className="total">
-        {before > 0 && <td />}
+        {selects && <td />}
         <td className={isFigure(first) ? 'num' : 'nowrap'}>
           {totals ? `${figure(String(totals.count))} ${totals.count === 1 ? list.one : list.many}` : '…'}
         </td>
@@ -190,8 +190,8 @@ export function DataList({ name, ...parts }: Parts) {
   const lists = useQuery(listsQuery);
   const [asked] = useAsked();
   const { search } = useLocation();
-  const views = useQuery(viewsQuery(name));
-  // an address that asks for nothing shows what somebody wants to see first
+  // an address that asks for nothing shows what somebody wants to see first; no other needs to know but the name of its view
+  const views = useQuery({ ...viewsQuery(name), enabled: search === '' || asked.view !== '' });
   const first = search === '' ? views.data?.find((view) => view.isStandard) : undefined;
   const isKnown = search !== '' || views.isSuccess || views.isError;
   const rows = useInfiniteQuery({ ...rowsQuery(name, asked), enabled: isKnown && !first });
@@ -347,7 +347,7 @@ function Shown({
               </tr>
             ))}
           </tbody>
-          {rows.length > 0 && <Total list={list} asked={asked} columns={columns} first={selected ? 1 : 0} />}
+          {rows.length > 0 && <Total list={list} asked={asked} columns={columns} selects={selected !== undefined} />}
         </table>
         {rows.length === 0 &&
           (filters.length > 0 ? (

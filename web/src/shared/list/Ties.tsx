@@ -3,18 +3,17 @@ import { Fragment } from 'react';
 import { Link } from 'react-router';
 import { figure, orDash } from '../format';
 import { Ring } from '../ui';
-import { totalsQuery, type Asked, type ListView } from './api';
+import { totalsQuery, wordsOf, type Asked, type ListView } from './api';
 
 /** What the figures of a register account for in the ledger, and whether it says the same. */
 export function Ties({ list, asked }: { list: ListView; asked: Asked }) {
   const totals = useQuery(totalsQuery(list.name, asked)).data;
-  const wordsOf = (name: string) => list.columns.find((column) => column.name === name)?.words ?? name;
   if (!totals) return <div className="ties muted">…</div>;
   const { proof } = totals;
   if (!proof)
     return (
       <div className="ties muted">
-        The ledger stands beside it where nothing but the {wordsOf(list.day)} is filtered.
+        The ledger stands beside it where nothing but the {wordsOf(list.columns, list.day)} is filtered.
       </div>
     );
   const holds = proof.figures.every((tied) => tied.agrees);
@@ -26,7 +25,8 @@ export function Ties({ list, asked }: { list: ListView; asked: Asked }) {
       </span>
       {proof.figures.map((tied) => (
         <span key={tied.figure}>
-          <span className="muted">{wordsOf(tied.figure)}</span> {tied.accounts.length === 0 && 'nothing moved'}
+          <span className="muted">{wordsOf(list.columns, tied.figure)}</span>{' '}
+          {tied.accounts.length === 0 && 'nothing moved'}
           {tied.accounts.map((moved, at) => (
             <Fragment key={moved.account}>
               {at > 0 && ' + '}

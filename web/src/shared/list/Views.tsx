@@ -95,7 +95,6 @@ export function SaveDialog({
   const [forAll, setForAll] = useState(changes?.isForAll ?? false);
   const { filter, sort, columns, chart } = asked;
   const body = { name, forAll, filter, sort, columns, chart };
-  const path = { list };
   const keep = useMutation<SavedView, Problem, 'new' | 'changed'>({
     mutationFn: (how) =>
       how === 'changed' && changes
@@ -106,7 +105,7 @@ export function SaveDialog({
               ...once(),
             }),
           )
-        : answer(client.POST('/api/lists/{list}/views', { params: { path }, body, ...once() })),
+        : answer(client.POST('/api/lists/{list}/views', { params: { path: { list } }, body, ...once() })),
     onSuccess: onKept,
   });
   return (

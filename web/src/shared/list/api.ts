@@ -8,6 +8,10 @@ export type Column = Schemas['ColumnView'];
 export type Row = Schemas['ListRow'];
 export type FilterView = Schemas['FilterView'];
 
+/** What a column is called in a sentence. */
+export const wordsOf = (columns: Column[], name: string) =>
+  columns.find((column) => column.name === name)?.words ?? name;
+
 /** What is asked of a list, as it is written in addresses. */
 export type Asked = {
   filter: string[];

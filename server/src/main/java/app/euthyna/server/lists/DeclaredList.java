@@ -3,6 +3,7 @@ package app.euthyna.server.lists;
 import app.euthyna.core.ledger.Register;
 import app.euthyna.core.lists.FieldKind;
 import app.euthyna.core.shared.Role;
+import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.Reading;
 import java.util.List;
 import java.util.Optional;
@@ -142,7 +143,7 @@ public record DeclaredList(
 
     /** What it is held against, for those who read the ledger. */
     Optional<Proof> proofToRead() {
-        return proof.filter(one -> Reading.isOne(Reading.BOOKS));
+        return proof.filter(one -> ReadBy.Group.BOOKS.isRead());
     }
 
     /** Refused where it is not for whoever is signed in. */

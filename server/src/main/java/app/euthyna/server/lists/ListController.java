@@ -204,12 +204,11 @@ class ListController {
             @PathVariable String list,
             @RequestParam(required = false) List<String> columns,
             @Parameter(hidden = true) HttpServletRequest http) {
-        var asked = asked(list, http, null, columns);
-        var totals = reader.totals(asked);
+        var totals = reader.totals(asked(list, http, null, columns));
         return new TotalsView(
                 totals.count(),
                 totals.sums(),
-                reader.proof(asked).map(ListController::view).orElse(null));
+                totals.proof().map(ListController::view).orElse(null));
     }
 
     private static ProofOfRegister view(ListReader.Proven proven) {

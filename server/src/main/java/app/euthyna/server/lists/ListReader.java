@@ -23,6 +23,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.hibernate.StatelessSession;
 import org.hibernate.query.SelectionQuery;
@@ -72,8 +73,16 @@ class ListReader {
      */
     record Row(long id, String opens, String kind, Map<String, Object> cells) {}
 
-    /** Counted and added up over all rows, by the names of the columns. */
-    record Totals(long count, Map<String, BigDecimal> sums) {}
+    /** What a register's figures account for, beside the ledger of the same days. */
+    record Proven(DaySpan.Days days, List<Register.Tied> figures) {}
+
+    /**
+     * Counted and added up over all rows, by the names of the columns.
+     *
+     * @param proof empty where it is no register, where rows are left out for another reason than their day, and for
+     *     those who do not read the ledger
+     */
+    record Totals(long count, Map<String, BigDecimal> sums, Optional<Proven> proof) {}
 
     Pages.Page<Row> page(ListQuestion asked, @Nullable String after) {
         var keys = keys(asked, after, Pages.SIZE + 1);
@@ -223,29 +232,53 @@ class ListReader {
                 : value;
     }
 
+    /** What a column adds up to; nothing where there are no rows. */
+    private BigDecimal sum(Column column, @Nullable Object answered) {
+        return (BigDecimal) shown(column, answered == null ? BigDecimal.ZERO : new BigDecimal(answered.toString()));
+    }
+
     Totals totals(ListQuestion asked) {
-        var list = asked.list();
-        var conditions = new Conditions(asked, company.today(), this::ids);
-        var summed = asked.columns().stream()
+        var proof = asked.list().proofToRead();
+        var days = proof.flatMap(one -> asked.daysAlone(one.day(), company.today()));
+        var ties = days.isEmpty()
+                ? List.<Register.Tie>of()
+                : proof.get().register().ties();
+        var shown = asked.columns().stream()
                 .filter(column -> column.traits().contains(Trait.SUMMED))
                 .toList();
-        var sums = summed.stream()
-                .map(column -> "sum(%s)".formatted(column.path()))
+        var summed = Stream.concat(
+                        shown.stream(),
+                        ties.stream().map(tie -> asked.list().seen(tie.figure()).orElseThrow()))
+                .distinct()
                 .toList();
-        var text = "select %s from %s"
-                .formatted(
-                        String.join(
-                                ", ",
-                                Stream.concat(Stream.of("count(%s)".formatted(list.key())), sums.stream())
-                                        .toList()),
-                        from(list, conditions, summed.stream().map(Column::path)));
-        var row = query(text, conditions).getSingleResult();
+        var row = counted(asked, summed);
         var all = new LinkedHashMap<String, BigDecimal>();
         for (int at = 0; at < summed.size(); at++) {
-            var sum = row[at + 1] == null ? BigDecimal.ZERO : new BigDecimal(row[at + 1].toString());
-            all.put(summed.get(at).name(), (BigDecimal) shown(summed.get(at), sum));
+            all.put(summed.get(at).name(), sum(summed.get(at), row[at + 1]));
         }
-        return new Totals((Long) row[0], all);
+        var proven = days.map(some -> {
+            var moved = books.moved(proof.get().register(), some.from(), some.to());
+            return new Proven(
+                    some,
+                    ties.stream()
+                            .map(tie -> tie.with(all.get(tie.figure()), moved))
+                            .toList());
+        });
+        all.keySet().retainAll(shown.stream().map(Column::name).toList());
+        return new Totals((Long) row[0], all, proven);
+    }
+
+    /** How many rows there are, and the sums of columns behind it. */
+    private Object[] counted(ListQuestion asked, List<Column> summed) {
+        var list = asked.list();
+        var conditions = new Conditions(asked, company.today(), this::ids);
+        var sums = summed.stream().map(column -> "sum(%s)".formatted(column.path()));
+        var text = "select %s from %s"
+                .formatted(
+                        Stream.concat(Stream.of("count(%s)".formatted(list.key())), sums)
+                                .collect(Collectors.joining(", ")),
+                        from(list, conditions, summed.stream().map(Column::path)));
+        return query(text, conditions).getSingleResult();
     }
 
     /**
@@ -274,37 +307,13 @@ class ListReader {
                 .map(row -> {
                     var at = named ? 3 : 1;
                     var count = (Long) row[at];
-                    var sum = measure.isEmpty()
-                            ? BigDecimal.valueOf(count)
-                            : (BigDecimal) shown(
-                                    grouping.of().orElseThrow(),
-                                    row[at + 1] == null ? BigDecimal.ZERO : new BigDecimal(row[at + 1].toString()));
+                    var sum = grouping.of()
+                            .map(column -> sum(column, row[at + 1]))
+                            .orElse(BigDecimal.valueOf(count));
                     var code = row[0] == null ? "" : named ? (String) row[1] : row[0].toString();
                     return new Grouped(row[0], code, named && row[0] != null ? (String) row[2] : code, count, sum);
                 })
                 .toList();
-    }
-
-    /** What a register's figures account for, beside the ledger of the same days. */
-    record Proven(DaySpan.Days days, List<Register.Tied> figures) {}
-
-    /** Empty where it is no register, or where rows are left out for another reason than their day. */
-    Optional<Proven> proof(ListQuestion asked) {
-        return asked.list()
-                .proofToRead()
-                .flatMap(proof -> asked.daysAlone(proof.day(), company.today()).map(days -> {
-                    var moved = books.moved(proof.register(), days.from(), days.to());
-                    var figures = proof.register().ties().stream()
-                            .map(tie -> asked.list().seen(tie.figure()).orElseThrow())
-                            .toList();
-                    var sums = totals(new ListQuestion(asked.list(), asked.filters(), asked.sorting(), figures))
-                            .sums();
-                    return new Proven(
-                            days,
-                            proof.register().ties().stream()
-                                    .map(tie -> tie.with(sums.get(tie.figure()), moved))
-                                    .toList());
-                }));
     }
 
     /** The base of a list with what is joined for some paths and the conditions, and these. */

@@ -14,7 +14,6 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.List;
-import java.util.Optional;
 import java.util.stream.Stream;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -236,7 +235,9 @@ class ViewController {
     }
 
     private ListViewEntity toChange(DeclaredList list, String key, CommandContext context) {
-        var row = readable(list, key, context)
+        var row = queries.readBy(list.name(), context.person().username()).stream()
+                .filter(one -> String.valueOf(one.id).equals(key))
+                .findFirst()
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("view", key)));
         if (!mayChange(row, context)) {
             throw new RefusedException(new CommonRefusal.NotAuthorised(
@@ -245,12 +246,6 @@ class ViewController {
                     List.of(Role.LEAD)));
         }
         return row;
-    }
-
-    private Optional<ListViewEntity> readable(DeclaredList list, String key, CommandContext context) {
-        return queries.readBy(list.name(), context.person().username()).stream()
-                .filter(row -> String.valueOf(row.id).equals(key))
-                .findFirst();
     }
 
     /** Which view whoever is signed in sees first. */

@@ -1,13 +1,9 @@
 package app.euthyna.server.returns;
 
-import app.euthyna.core.ledger.Register;
+import app.euthyna.server.billing.RegisterRow;
 import jakarta.persistence.Entity;
-import jakarta.persistence.EnumType;
-import jakarta.persistence.Enumerated;
-import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.math.BigDecimal;
-import java.time.LocalDate;
 import org.hibernate.annotations.Immutable;
 
 /**
@@ -16,17 +12,8 @@ import org.hibernate.annotations.Immutable;
 @Entity
 @Immutable
 @Table(name = "credit_note_register")
-public class CreditNoteRegisterEntity {
-    @Id
-    Long id;
-
+public class CreditNoteRegisterEntity extends RegisterRow {
     long invoiceId;
-    String number;
-    long customerId;
-    LocalDate enteredOn;
-
-    @Enumerated(EnumType.STRING)
-    Register.Side side;
 
     BigDecimal net;
     BigDecimal vat;

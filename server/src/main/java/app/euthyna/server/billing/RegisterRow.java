@@ -1,0 +1,23 @@
+package app.euthyna.server.billing;
+
+import app.euthyna.core.ledger.Register;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
+import jakarta.persistence.Id;
+import jakarta.persistence.MappedSuperclass;
+import java.time.LocalDate;
+
+/** What every row of a register has: a document on its day, or its reversal, which counts the other way round. */
+@MappedSuperclass
+public abstract class RegisterRow {
+    /** The document's; of a reversal the same, negative. */
+    @Id
+    protected Long id;
+
+    protected String number;
+    protected long customerId;
+    protected LocalDate enteredOn;
+
+    @Enumerated(EnumType.STRING)
+    protected Register.Side side;
+}

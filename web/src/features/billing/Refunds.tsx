@@ -47,9 +47,10 @@ export function Refunds() {
   return (
     <>
       <div className="page-scroll inset-top-0">
+        <h1 className="unseen">Refunds</h1>
         {todo.length > 0 && (
           <>
-            <h1>Refunds to send</h1>
+            <h2 className="part">Refunds to send</h2>
             <table className="rows">
               <caption className="unseen">Refunds to send</caption>
               <tbody>
@@ -71,7 +72,9 @@ export function Refunds() {
         )}
         {open.length > 0 && (
           <>
-            <h1 style={{ marginTop: todo.length > 0 ? 24 : 0 }}>At the payment service</h1>
+            <h2 className="part" style={{ marginTop: todo.length > 0 ? 24 : 0 }}>
+              At the payment service
+            </h2>
             <table className="rows">
               <caption className="unseen">At the payment service</caption>
               <thead>
@@ -123,7 +126,9 @@ export function Refunds() {
             <More query={payouts} />
           </>
         )}
-        <h1 style={{ marginTop: todo.length + open.length > 0 ? 24 : 0 }}>Refunded</h1>
+        <h2 className="part" style={{ marginTop: todo.length + open.length > 0 ? 24 : 0 }}>
+          Refunded
+        </h2>
         {given.length === 0 && <Empty>No refunds yet.</Empty>}
         {given.length > 0 && (
           <table className="rows">

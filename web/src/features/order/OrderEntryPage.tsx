@@ -513,7 +513,9 @@ function DryRun({
   const missing = run.data.order.missing;
   return (
     <>
-      <h1 aria-live="polite">{OUTLOOK[run.data.outlook]}</h1>
+      <h2 className="part" aria-live="polite">
+        {OUTLOOK[run.data.outlook]}
+      </h2>
       <div className="muted small below-10">
         {change ? 'with this change; not saved yet' : 'as typed; not saved yet'}
       </div>

@@ -91,7 +91,7 @@ export function ReviewPage() {
     <div className="split">
       <section className="left" aria-label="Held and flagged orders">
         <div className="list-head">
-          <h1 className="nowrap" style={{ fontSize: 17 }}>
+          <h2 className="part nowrap" style={{ fontSize: 17 }}>
             {totals.held + totals.awaiting + totals.flagged === 0 && 'Nothing waits'}
             {[
               totals.held > 0 && `${totals.held} held`,
@@ -100,7 +100,7 @@ export function ReviewPage() {
             ]
               .filter(Boolean)
               .join(', ')}
-          </h1>
+          </h2>
           <div className="muted small row spread-space-between">
             <span className="nowrap">
               {currency()} {figure(totals.value)}

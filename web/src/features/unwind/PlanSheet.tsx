@@ -54,13 +54,13 @@ export function PlanSheet({ plan }: { plan: Plan }) {
   return (
     <>
       <div className="page-head">
-        <h1>
+        <h2 className="part">
           {plan.waitsAt
             ? waits === 0
               ? `${counted(plan.steps.length, 'step')}; it waits ${WAITS[plan.waitsAt] ?? ''}`
               : `${counted(waits, 'step')} now, then it waits ${WAITS[plan.waitsAt] ?? ''}`
             : `${counted(plan.steps.length, 'step')}, ${plan.steps.length === 1 ? 'possible' : 'all possible'} now`}
-        </h1>
+        </h2>
       </div>
       <p className="situation">{situation(plan)} Nothing is deleted.</p>
       {plan.steps.map((step, index) => (

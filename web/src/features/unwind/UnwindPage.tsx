@@ -211,7 +211,7 @@ function Refused({ problem, way }: { problem: Problem; way: Way }) {
   return (
     <>
       <div className="page-head">
-        <h1>{capital(way.words)}: not possible</h1>
+        <h2 className="part">{capital(way.words)}: not possible</h2>
       </div>
       <ProblemNote problem={problem} />
     </>

@@ -82,6 +82,9 @@ class EveryPlaceTests extends Journey {
             "/billing/ageing",
             "/billing/registers/sales-register?filter=enteredOn:in:last-30-days&chart=enteredOn.week:net",
             "/billing/registers/receipts-register?filter=enteredOn:in:this-month",
+            "/billing/balances/shipped-not-billed?filter=asOf:at:last-month",
+            "/lists",
+            "/lists/in-inspection?view=",
             "/billing/direct",
             "/returns",
             "/returns/new",
@@ -174,6 +177,7 @@ class EveryPlaceTests extends Journey {
             open(place);
             assertThat(page.locator("body")).not().containsText("This page failed");
             faults.addAll(faults(place));
+            faults.addAll(titles(place));
             in(ColorScheme.DARK);
             // of all that the rules look at, the colours alone are others
             faults.addAll(faults(place + " in the dark", "color-contrast"));
@@ -184,6 +188,12 @@ class EveryPlaceTests extends Journey {
 
     private void in(ColorScheme scheme) {
         page.emulateMedia(new Page.EmulateMediaOptions().setColorScheme(scheme));
+    }
+
+    /** A place has one title: what it is about. Its parts have headings below that. */
+    private List<String> titles(String place) {
+        var titles = page.locator("h1").allTextContents();
+        return titles.size() > 1 ? List.of(place + " has the titles " + titles) : List.of();
     }
 
     /** WCAG 2.1, 1.4.10: at twice the size, which is half the width, the page itself does not scroll sideways. */

@@ -29,7 +29,11 @@ import tools.jackson.databind.JsonNode;
 class ListTests extends OnServer {
 
     private static final String ORDERS = "/api/lists/orders/rows";
-    private static final String ALL = "?columns=number,customer,po,state,kind,orderedOn,requestedOn,net,gross,toShip";
+    private static final String ALL =
+            "?columns=number,customer,po,state,kind,orderedOn,requestedOn,net,gross,toShip,shipTo";
+
+    private static final String QUAY = """
+            "details":{"shipTo":{"name":"Quay 4","street":"Mole Road 1","postcode":"9000","town":"Anport"}},""";
 
     /** All rows that are asked for, page by page. */
     private List<JsonNode> rows(Rest reader, String path) {
@@ -64,11 +68,12 @@ class ListTests extends OnServer {
         var other = anotherCustomer();
         for (int at = 0; at < 40; at++) {
             var number = clerk.post("/api/orders", """
-                    {"customer":"%s","po":"%s-%d","requestedOn":"%s","lines":[{"item":"%s","quantity":%d}]}""".formatted(
+                    {"customer":"%s","po":"%s-%d","requestedOn":"%s",%s"lines":[{"item":"%s","quantity":%d}]}""".formatted(
                                     at % 3 == 0 ? other : customer,
                                     at % 2 == 0 ? "QXA" : "QXB",
                                     at * 7919,
                                     realToday().plusDays(random.nextInt(9)),
+                                    at % 4 == 0 ? QUAY : "",
                                     item,
                                     1 + random.nextInt(6)))
                     .text("number");
@@ -125,6 +130,9 @@ class ListTests extends OnServer {
                         row -> figure(row, "gross").compareTo(least) >= 0
                                 && figure(row, "gross").compareTo(BigDecimal.valueOf(60)) <= 0),
                 new Condition("net:between:..30.00", row -> figure(row, "net").compareTo(new BigDecimal("30")) <= 0),
+                new Condition(
+                        "shipTo:starts:quay 4, mole",
+                        row -> cell(row, "shipTo").equals("Quay 4, Mole Road 1, 9000 Anport")),
                 new Condition("toShip:any:YES", row -> cell(row, "toShip").equals("YES")),
                 new Condition("toShip:any:NO", row -> cell(row, "toShip").equals("NO")),
                 new Condition("number:starts:so-1", row -> cell(row, "number").startsWith("SO-1")));

@@ -87,4 +87,35 @@ class MigrationTests {
                     .isZero();
         }
     }
+
+    /** Where the goods go stood in the details of an order alone, as JSON. */
+    @Test
+    void ordersSayWhereTheirGoodsGoInAColumnOfItsOwn() {
+        migrate("25");
+        jdbc.sql(
+                        "insert into customer (id, code, name, town, search_key, customer_class, credit_limit, terms_days,"
+                                + " vat_treatment, po_required, po_same, po_alike, po_near, own_approval, version)"
+                                + " values (1, 'C1', 'A', 'B', 'a', 'X', 0, 30, 'DOMESTIC', false, 'HARD', 'HARD', 'HARD', false, 0)")
+                .update();
+        jdbc.sql("insert into site (id, code, name) values (1, 'S', 'Store')").update();
+        order(
+                1,
+                "{\"externalReference\":\"\",\"revenueUnit\":\"\",\"shipTo\":{\"name\":\"The \\\"Quay\\\"\",\"street\":"
+                        + "\"Mole Road 1\",\"postcode\":\"9000\",\"town\":\"Anport\",\"country\":\"\"},\"fields\":{}}");
+        order(2, null);
+        migrate("26");
+        assertThat(jdbc.sql("select ship_to from sales_order order by id")
+                        .query(String.class)
+                        .list())
+                .containsExactly("The \"Quay\", Mole Road 1, 9000 Anport", "");
+    }
+
+    private void order(int id, String details) {
+        jdbc.sql("insert into sales_order (id, number, kind, state, customer_id, po, po_normal, po_folded, site_id,"
+                        + " ordered_on, requested_on, remark, author, last_editor, net, vat, gross, version, details)"
+                        + " values (?, ?, 'STANDARD', 'DRAFT', 1, '', '', '', 1, date '2026-03-02', date '2026-03-02',"
+                        + " '', 'clerk', 'clerk', 0, 0, 0, 0, ?)")
+                .params(id, "SO-" + id, details)
+                .update();
+    }
 }

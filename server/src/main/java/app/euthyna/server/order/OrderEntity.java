@@ -62,6 +62,9 @@ public class OrderEntity {
 
     String externalReference = "";
 
+    /** Where its goods go, on one line; empty where they go to the customer. */
+    String shipTo = "";
+
     /** The quote, blanket or recurring order that it was made from. */
     Long agreementId;
 
@@ -105,6 +108,7 @@ public class OrderEntity {
         writers = Records.lines(order.writers());
         details = order.details().equals(Details.NONE) ? null : Records.write(order.details());
         externalReference = order.details().externalReference();
+        shipTo = order.details().shipTo().words();
         var totals = order.totals();
         net = totals.net().amount();
         vat = totals.vat().amount();

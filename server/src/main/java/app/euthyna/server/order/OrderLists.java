@@ -8,6 +8,7 @@ import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.DeclaredList;
 import app.euthyna.server.lists.DeclaredList.Shipped;
 import app.euthyna.server.lists.DeclaredList.Sorting;
+import app.euthyna.server.masterdata.MasterColumns;
 import app.euthyna.server.platform.Reading;
 import java.util.List;
 import org.springframework.context.annotation.Bean;
@@ -16,6 +17,12 @@ import org.springframework.context.annotation.Configuration;
 /** The lists of orders. */
 @Configuration(proxyBeanMethods = false)
 class OrderLists {
+
+    /** Where the goods go: as the order says, else to the customer. */
+    private static final String SHIP_TO = """
+            case when o.shipTo <> '' then o.shipTo
+                when c.street <> '' then concat(c.street, ', ', trim(concat(c.postcode, ' ', c.town)))
+                else c.town end""";
 
     @Bean
     static DeclaredList orders() {
@@ -51,8 +58,7 @@ class OrderLists {
     private static List<Column> columns() {
         return List.of(
                 Column.number("number", "Order", "o.number", "ORDER").with(Trait.SHOWN),
-                Column.code("customer", "Customer", "o.customerId", "CustomerEntity", "c", "CUSTOMER")
-                        .with(Trait.SHOWN, Trait.SORTED),
+                MasterColumns.customer("o.customerId"),
                 Column.text("po", "Customer PO", "o.po")
                         .folded("o.poNormal", asked -> PoNumber.of(asked).normal())
                         .with(Trait.SHOWN),
@@ -73,8 +79,9 @@ class OrderLists {
                         "partShipped",
                         "Part shipped",
                         "o.id in (select x.orderId from OpenOrderEntity x where x.partShipped = true)"),
+                Column.text("shipTo", "Ship to", SHIP_TO),
                 Column.choice("kind", "Kind", "o.kind", OrderKind.class),
-                Column.code("site", "Store", "o.siteId", "SiteEntity", "s", "SITE"),
+                MasterColumns.site("o.siteId"),
                 Column.text("author", "Entered by", "o.author"),
                 Column.text("reference", "External reference", "o.externalReference"));
     }

@@ -1,0 +1,24 @@
+package app.euthyna.server.masterdata;
+
+import app.euthyna.server.lists.Column;
+import app.euthyna.server.lists.Column.Trait;
+
+/** Columns of lists that name a customer, an item or a store. */
+public final class MasterColumns {
+
+    private MasterColumns() {}
+
+    /** The customer, by whose name rows can be sorted. */
+    public static Column customer(String idPath) {
+        return Column.code("customer", "Customer", idPath, "CustomerEntity", "c", "CUSTOMER")
+                .with(Trait.SHOWN, Trait.SORTED);
+    }
+
+    public static Column item(String idPath) {
+        return Column.code("item", "Item", idPath, "ItemEntity", "m", "ITEM").with(Trait.SHOWN);
+    }
+
+    public static Column site(String idPath) {
+        return Column.code("site", "Store", idPath, "SiteEntity", "s", "SITE");
+    }
+}

@@ -34,6 +34,7 @@ const PLACES: Place[] = [
   { to: '/goods', label: 'Goods', of: 'GOODS' },
   { to: '/billing', label: 'Billing', of: 'SELLING' },
   { to: '/returns', label: 'Returns', of: 'GOODS' },
+  { to: '/lists', label: 'Lists', of: 'GOODS' },
   { to: '/ledger', label: 'Ledger', of: 'BOOKS' },
   { to: '/proof', label: 'Proof', of: 'BOOKS' },
 ];

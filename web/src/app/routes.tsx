@@ -14,6 +14,7 @@ const goods = () => import('../features/goods');
 const imports = () => import('../features/imports');
 const items = () => import('../features/items');
 const ledger = () => import('../features/ledger');
+const lists = () => import('../features/lists');
 const order = () => import('../features/order');
 const outbox = () => import('../features/outbox');
 const proof = () => import('../features/proof');
@@ -78,7 +79,8 @@ export const router = createBrowserRouter([
           page('billing/payment/:number', 'Payment :number', billing, 'PaymentPage'),
           page('billing/deposit/:number', 'Deposit :number', billing, 'DepositPage'),
           page('billing/write-off/:number', 'Write-off :number', billing, 'WriteOffPage'),
-          page('billing/registers/:register?', 'Register', billing, 'RegistersPage'),
+          page('billing/registers/:list?', 'Register', billing, 'RegistersPage'),
+          page('billing/balances/:list?', 'As of a day', billing, 'BalancesPage'),
           page('billing/:tab?', 'Billing :tab', billing, 'BillingPage'),
           page('trail/:kind/:number', 'Trail :number', trail, 'TrailPage'),
           page('returns/return/:number', 'Return :number', returns, 'ReturnPage'),
@@ -87,6 +89,8 @@ export const router = createBrowserRouter([
           page('unwind/:number', 'Unwind :number', unwind, 'UnwindPage'),
           page('unwind/:kind/:number', 'Unwind :number', unwind, 'UnwindPage'),
           page('undone/:tab?', 'Unwound documents :tab', unwind, 'UndonePage'),
+          page('lists', 'Lists', lists, 'ListsPage'),
+          page('lists/:list', 'List', lists, 'ListPage'),
           page('ledger/:tab?', 'Ledger :tab', ledger, 'LedgerPage'),
           page('proof', 'Proof', proof, 'ProofPage'),
           page('customers', 'Customers', customers, 'CustomerListPage'),

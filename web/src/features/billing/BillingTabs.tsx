@@ -18,6 +18,7 @@ export function BillingTabs() {
         { to: '/billing/refunds', label: 'Refunds' },
         { to: '/billing/write-offs', label: 'Write-offs' },
         { to: '/billing/registers', label: 'Registers', within: true },
+        { to: '/billing/balances', label: 'As of a day', within: true },
       ]}
     />
   );

@@ -1,74 +1,53 @@
 import { Navigate, NavLink, useParams, useSearchParams } from 'react-router';
 import { DataList } from '../../shared/list/DataList';
-import { asking, askedIn } from '../../shared/list/address';
-import { useMonths } from '../../shared/list/months';
+import { askedIn } from '../../shared/list/address';
 import { Empty } from '../../shared/ui';
-import { Choice } from '../../shared/ui/fields';
 import { BillingTabs } from './BillingTabs';
 
-const REGISTERS = [
+type Tab = readonly [list: string, label: string];
+
+const REGISTERS: readonly Tab[] = [
   ['sales-register', 'Sales'],
   ['credit-note-register', 'Credit notes'],
   ['receipts-register', 'Receipts'],
   ['write-off-register', 'Write-offs'],
-] as const;
+  ['dispatch-register', 'Dispatches'],
+  ['returns-register', 'Returns'],
+];
 
-const DAY = 'enteredOn';
-const THIS_MONTH = `?filter=${DAY}:in:this-month`;
+const BALANCES: readonly Tab[] = [
+  ['shipped-not-billed', 'Shipped, not billed'],
+  ['billed-not-shipped', 'Billed, not shipped'],
+  ['open-invoices', 'Open invoices'],
+  ['on-account', 'Customer credit'],
+  ['unapplied-deposits', 'Unapplied deposits'],
+  ['in-inspection', 'In inspection'],
+];
 
-/** The days of a register: all of a month, or whatever else is filtered. */
-function Months() {
-  const [search, setSearch] = useSearchParams();
-  const asked = askedIn(search);
-  const months = [['this-month', 'this month'], ['last-month', 'last month'], ...useMonths()] as [string, string][];
-  const said = asked.filter.find((one) => one.startsWith(`${DAY}:in:`))?.slice(`${DAY}:in:`.length) ?? '';
-  return (
-    <Choice
-      label="Month"
-      className="cell-input wide-180"
-      of={[['', 'other days'], ...months]}
-      value={months.some(([month]) => month === said) ? said : ''}
-      onChange={(month) =>
-        setSearch(
-          asking(search, {
-            ...asked,
-            filter: [
-              ...(month ? [`${DAY}:in:${month}`] : []),
-              ...asked.filter.filter((one) => !one.startsWith(`${DAY}:`)),
-            ],
-          }),
-        )
-      }
-    />
-  );
-}
-
-/** The next register is looked at for the same days. */
-function daysOf(search: URLSearchParams): string {
+/** The next list is looked at for the same days. */
+function daysOf(search: URLSearchParams, day: string): string {
   const kept = new URLSearchParams();
   askedIn(search)
-    .filter.filter((one) => one.startsWith(`${DAY}:`))
+    .filter.filter((one) => one.startsWith(`${day}:`))
     .forEach((one) => kept.append('filter', one));
+  if (kept.size === 0) kept.set('view', '');
   return kept.toString();
 }
 
-/** Documents day by day with the ledger of the same days beside them. */
-export function RegistersPage() {
-  const { register } = useParams();
+function OneOf({ tabs, place, day, label }: { tabs: readonly Tab[]; place: string; day: string; label: string }) {
+  const { list } = useParams();
   const [search] = useSearchParams();
-  if (!register) return <Navigate to={`/billing/registers/${REGISTERS[0][0]}${THIS_MONTH}`} replace />;
-  if (!REGISTERS.some(([name]) => name === register)) return <Empty>This page does not exist.</Empty>;
+  if (!tabs.some(([name]) => name === list)) return <Empty>This page does not exist.</Empty>;
   return (
     <DataList
-      key={register}
-      name={register}
+      key={list}
+      name={list ?? ''}
       top={<BillingTabs />}
-      beside={<Months />}
       tabs={
-        <nav className="tabs" aria-label="Registers">
-          {REGISTERS.map(([name, label]) => (
-            <NavLink key={name} to={`/billing/registers/${name}?${daysOf(search)}`} end>
-              {label}
+        <nav className="tabs" aria-label={label}>
+          {tabs.map(([name, words]) => (
+            <NavLink key={name} to={`${place}/${name}?${daysOf(search, day)}`} end>
+              {words}
             </NavLink>
           ))}
         </nav>
@@ -76,4 +55,18 @@ export function RegistersPage() {
       className={(row) => (row.cells.side === 'REVERSED' ? 'dropped' : '')}
     />
   );
+}
+
+/** Documents day by day with the ledger of the same days beside them. */
+export function RegistersPage() {
+  const { list } = useParams();
+  if (!list) return <Navigate to="/billing/registers/sales-register?filter=enteredOn:in:this-month" replace />;
+  return <OneOf tabs={REGISTERS} place="/billing/registers" day="enteredOn" label="Registers" />;
+}
+
+/** What stood at the end of a day beside the balance of its account. */
+export function BalancesPage() {
+  const { list } = useParams();
+  if (!list) return <Navigate to="/billing/balances/shipped-not-billed?view=" replace />;
+  return <OneOf tabs={BALANCES} place="/billing/balances" day="asOf" label="As of a day" />;
 }

@@ -1,4 +1,4 @@
-export { RegistersPage } from './Registers';
+export { BalancesPage, RegistersPage } from './Registers';
 export { BillingPage } from './BillingPage';
 export { CorrectPage } from './Correct';
 export { CreditNotePage } from './CreditNote';

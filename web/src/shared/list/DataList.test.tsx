@@ -26,6 +26,7 @@ const ORDERS: ListView = {
   many: 'orders',
   isRegister: false,
   day: '',
+  views: [],
   columns: [
     column('number', 'Order', 'TEXT', { opens: 'ORDER' }),
     column('customer', 'Customer', 'CODE', { opens: 'CUSTOMER', isSorted: true }),
@@ -261,6 +262,65 @@ test('a register that does not tie says by how much', async () => {
 test('a register of some of its rows proves nothing and says so', async () => {
   registered(null);
   expect(await screen.findByText(/where nothing but the date is filtered/)).toBeVisible();
+});
+
+const OPEN: ListView = {
+  ...ORDERS,
+  name: 'open-invoices',
+  title: 'Open invoices',
+  isRegister: true,
+  day: 'asOf',
+  columns: [
+    column('number', 'Invoice', 'TEXT', { opens: 'INVOICE' }),
+    column('still', 'Open', 'AMOUNT', { isSummed: true }),
+    column('asOf', 'As of', 'AS_OF', { isShown: false }),
+  ],
+};
+
+function asOfADay() {
+  answers('get', '/api/lists', [OPEN]);
+  answers('get', '/api/lists/open-invoices/views', []);
+  answers('get', '/api/lists/open-invoices/totals', {
+    count: 1,
+    sums: { still: '119.99' },
+    proof: { ...tied('0.00'), from: null, to: '2026-10-31' },
+  });
+  const asked = answers('get', '/api/lists/open-invoices/rows', {
+    rows: [{ key: '7', opens: '2026-00007', kind: 'INVOICE', cells: { number: '2026-00007', still: '119.99' } }],
+    next: null,
+    filters: [],
+    columns: ['number', 'still'],
+    sort: '',
+  });
+  const at = '/lists/open-invoices?filter=number:starts:2026&filter=asOf:at:yesterday';
+  return { asked, ...show(<DataList name="open-invoices" />, { path: '/lists/open-invoices', at }) };
+}
+
+test('what stood at the end of a day is asked for another day, and the ledger opens the month that ended so', async () => {
+  const { user, asked, place } = asOfADay();
+  expect(await screen.findByRole('link', { name: '4000' })).toHaveAttribute(
+    'href',
+    '/ledger/account?account=4000&from=2026-10-01&to=2026-10-31',
+  );
+  const day = screen.getByLabelText('As of');
+  expect(day).toHaveDisplayValue('yesterday');
+  await user.selectOptions(day, 'the end of last month');
+  expect(place()).toBe('/lists/open-invoices?filter=asOf%3Aat%3Alast-month&filter=number%3Astarts%3A2026');
+  await waitFor(() => expect(asked.at(-1)?.url.search).toContain('last-month'));
+  await user.selectOptions(day, 'today');
+  expect(place()).toBe('/lists/open-invoices?filter=number%3Astarts%3A2026');
+});
+
+test('a filter for another day takes the place of the one before', async () => {
+  const { user, place } = asOfADay();
+  await screen.findByText('2026-00007');
+  await user.keyboard('f');
+  await user.selectOptions(await screen.findByLabelText('the field'), 'As of');
+  await user.selectOptions(screen.getByLabelText('as of'), 'the day');
+  expect(screen.getByRole('button', { name: /^Filter/ })).toBeDisabled();
+  await user.type(screen.getByLabelText('day'), '30 Sep 2026');
+  await user.click(screen.getByRole('button', { name: /^Filter/ }));
+  expect(place()).toBe('/lists/open-invoices?filter=number%3Astarts%3A2026&filter=asOf%3Aat%3A2026-09-30');
 });
 
 test('the list’s own sequence is shown, and the heading turns it', async () => {

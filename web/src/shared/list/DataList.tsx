@@ -1,4 +1,4 @@
-import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { Link, Navigate, useLocation } from 'react-router';
 import { currency } from '../currency';
@@ -10,6 +10,7 @@ import { SelectAll, SelectOne, useSelectedBy } from '../selection';
 import { Doc, Empty, More, placeOf, Waiting } from '../ui';
 import { Chart, firstChart } from './Chart';
 import { ColumnDialog } from './ColumnDialog';
+import { DayOfList, givesWay } from './DayOfList';
 import { FilterDialog } from './FilterDialog';
 import { Ties } from './Ties';
 import { SaveDialog, ViewsDialog, whose } from './Views';
@@ -65,6 +66,7 @@ function shown(column: Column, row: Row): ReactNode {
   const text = textOf(value);
   switch (column.kind) {
     case 'DAY':
+    case 'AS_OF':
       return date(text);
     case 'AMOUNT':
       return figure(text);
@@ -194,7 +196,12 @@ export function DataList({ name, ...parts }: Parts) {
   const views = useQuery({ ...viewsQuery(name), enabled: search === '' || asked.view !== '' });
   const first = search === '' ? views.data?.find((view) => view.isStandard) : undefined;
   const isKnown = search !== '' || views.isSuccess || views.isError;
-  const rows = useInfiniteQuery({ ...rowsQuery(name, asked), enabled: isKnown && !first });
+  // what is shown stays until the answer is there: whoever asks with the keys does not lose their place
+  const rows = useInfiniteQuery({
+    ...rowsQuery(name, asked),
+    enabled: isKnown && !first,
+    placeholderData: keepPreviousData,
+  });
   if (first) return <Navigate to={addressOf(first)} replace />;
   if (!lists.data) return <Waiting query={lists} />;
   const declared = lists.data.find((one) => one.name === name);
@@ -222,6 +229,7 @@ export function DataList({ name, ...parts }: Parts) {
       filters={page?.filters ?? []}
       rows={rows.data.pages.flatMap((one) => one.rows)}
       more={rows}
+      waits={rows.isPlaceholderData}
     />
   );
 }
@@ -234,6 +242,7 @@ function Shown({
   filters,
   rows,
   more,
+  waits,
   top,
   beside,
   tabs,
@@ -251,6 +260,8 @@ function Shown({
   filters: FilterView[];
   rows: Row[];
   more: { hasNextPage: boolean; isFetchingNextPage: boolean; fetchNextPage: () => unknown };
+  /** these are still the rows of what was asked before */
+  waits: boolean;
 }) {
   const [asked, ask] = useAsked();
   const [dialog, setDialog] = useState<'filter' | 'columns' | 'views' | 'save' | null>(null);
@@ -277,7 +288,7 @@ function Shown({
               {view ? `${whose(view)} of ${list.many}` : 'views'} <kbd>V</kbd>
             </button>
           </span>
-          {beside}
+          {beside ?? <DayOfList list={list} />}
         </div>
         {tabs}
         <div className="data-head">
@@ -312,7 +323,7 @@ function Shown({
         </div>
         {list.isRegister && <Ties list={list} asked={asked} />}
         {asked.chart && <Chart list={list} />}
-        <table className="rows data">
+        <table className={`rows data${waits ? ' waits' : ''}`} aria-busy={waits}>
           <caption className="unseen">{list.title}</caption>
           <thead>
             <tr>
@@ -339,7 +350,9 @@ function Shown({
                 {columns.map((column) => (
                   <td
                     key={column.name}
-                    className={isFigure(column) ? 'num' : column.kind === 'DAY' ? 'nowrap' : undefined}
+                    className={
+                      isFigure(column) ? 'num' : column.kind === 'DAY' || column.kind === 'AS_OF' ? 'nowrap' : undefined
+                    }
                   >
                     {cell?.(column.name, row) ?? shown(column, row)}
                   </td>
@@ -370,7 +383,7 @@ function Shown({
           columns={list.columns}
           onGiven={(written) => {
             setDialog(null);
-            change({ filter: [...asked.filter.filter((one) => one !== written), written] });
+            change({ filter: [...asked.filter.filter((one) => !givesWay(list, one, written)), written] });
           }}
           onClose={() => setDialog(null)}
         />

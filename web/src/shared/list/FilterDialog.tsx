@@ -26,6 +26,14 @@ const SPANS = [
 
 type Span = (typeof SPANS)[number][0];
 
+/** At the end of which day; a month and a day are asked for. */
+const ENDS = [
+  ['last-month', 'the end of last month'],
+  ['month', 'the end of the month'],
+  ['yesterday', 'yesterday'],
+  ['day', 'the day'],
+] as const;
+
 /** What is said of a column, as it is written in addresses; empty until it is whole. */
 type Said = { onSaid: (operand: string) => void };
 
@@ -103,6 +111,49 @@ function Days({ onSaid }: Said) {
             />
           </Field>
         ))}
+    </div>
+  );
+}
+
+function AsOf({ onSaid }: Said) {
+  const [end, setEnd] = useState<(typeof ENDS)[number][0]>('last-month');
+  const [day, setDay] = useState('');
+  const [, ...months] = useMonths();
+  const [month, setMonth] = useState(months[0]?.[0] ?? '');
+  const say = (to: typeof end, on: string, of: string) => {
+    setEnd(to);
+    setDay(on);
+    setMonth(of);
+    const said = { month: of, day: on, yesterday: to, 'last-month': to }[to];
+    onSaid(said && `at:${said}`);
+  };
+  return (
+    <div className="row gap-10">
+      <Field of="filter-end" label="as of">
+        <Choice id="filter-end" className="cell-input" of={ENDS} value={end} onChange={(to) => say(to, day, month)} />
+      </Field>
+      {end === 'month' && (
+        <Field of="filter-month" label="month">
+          <Choice
+            id="filter-month"
+            className="cell-input"
+            of={months}
+            value={month}
+            onChange={(to) => say(end, day, to)}
+          />
+        </Field>
+      )}
+      {end === 'day' && (
+        <Field of="filter-day" label="day">
+          <DayInput
+            id="filter-day"
+            optional
+            className="cell-input wide-130"
+            value={day}
+            onChange={(to) => say(end, to, month)}
+          />
+        </Field>
+      )}
     </div>
   );
 }
@@ -215,6 +266,8 @@ function Condition({ list, column, onSaid }: Said & { list: string; column: Colu
       return <Text onSaid={onSaid} />;
     case 'DAY':
       return <Days onSaid={onSaid} />;
+    case 'AS_OF':
+      return <AsOf onSaid={onSaid} />;
     case 'FLAG':
       return <Flag onSaid={onSaid} />;
     case 'CHOICE':
@@ -239,7 +292,8 @@ export function FilterDialog({
 }) {
   const [name, setName] = useState(columns[0]?.name ?? '');
   const column = columns.find((one) => one.name === name);
-  const first = (of: Column | undefined) => (of?.kind === 'DAY' ? 'in:today' : '');
+  const first = (of: Column | undefined) =>
+    (({ DAY: 'in:today', AS_OF: 'at:last-month' }) as Record<string, string>)[of?.kind ?? ''] ?? '';
   const [operand, setOperand] = useState(first(column));
   return (
     <Dialog onClose={onClose} title="Add a filter">

@@ -3,7 +3,7 @@ import { Fragment } from 'react';
 import { Link } from 'react-router';
 import { figure, orDash } from '../format';
 import { Ring } from '../ui';
-import { totalsQuery, wordsOf, type Asked, type ListView } from './api';
+import { isOfDay, totalsQuery, wordsOf, type Asked, type ListView } from './api';
 
 /** What the figures of a register account for in the ledger, and whether it says the same. */
 export function Ties({ list, asked }: { list: ListView; asked: Asked }) {
@@ -13,11 +13,14 @@ export function Ties({ list, asked }: { list: ListView; asked: Asked }) {
   if (!proof)
     return (
       <div className="ties muted">
-        The ledger stands beside it where nothing but the {wordsOf(list.columns, list.day)} is filtered.
+        The ledger stands beside it where nothing but the {isOfDay(list) ? 'day' : wordsOf(list.columns, list.day)} is
+        filtered.
       </div>
     );
   const holds = proof.figures.every((tied) => tied.agrees);
-  const days = proof.from && proof.to ? `&from=${proof.from}&to=${proof.to}` : '';
+  // of what stood at the end of a day, the month is shown that ended so
+  const from = proof.from ?? (proof.to && isOfDay(list) ? `${proof.to.slice(0, 7)}-01` : null);
+  const days = from && proof.to ? `&from=${from}&to=${proof.to}` : '';
   return (
     <div className="ties" role="note" aria-label="The ledger of the same days">
       <span className="nowrap">
@@ -26,7 +29,7 @@ export function Ties({ list, asked }: { list: ListView; asked: Asked }) {
       {proof.figures.map((tied) => (
         <span key={tied.figure}>
           <span className="muted">{wordsOf(list.columns, tied.figure)}</span>{' '}
-          {tied.accounts.length === 0 && 'nothing moved'}
+          {tied.accounts.length === 0 && (isOfDay(list) ? 'nothing stood there' : 'nothing moved')}
           {tied.accounts.map((moved, at) => (
             <Fragment key={moved.account}>
               {at > 0 && ' + '}

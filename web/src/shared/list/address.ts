@@ -1,5 +1,5 @@
 import { useSearchParams } from 'react-router';
-import type { Asked, SavedView } from './api';
+import type { Asked, SavedView, ShippedView } from './api';
 
 /** What an address asks of a list; others may have put parameters of their own beside it. */
 export const askedIn = (search: URLSearchParams): Asked => ({
@@ -29,7 +29,7 @@ export function asking(search: URLSearchParams, asked: Asked): URLSearchParams {
 export const ALL = '?view=';
 
 /** The address that a view stands for. */
-export const addressOf = ({ key, filter, sort, columns, chart }: SavedView): string =>
+export const addressOf = ({ key, filter, sort, columns, chart }: SavedView | ShippedView): string =>
   `?${asking(new URLSearchParams(), { filter, sort, columns, chart, view: key })}`;
 
 /** The address holds what is asked: sent as a link, opened in a second tab, or come back to, it shows the same. */

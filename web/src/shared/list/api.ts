@@ -6,11 +6,16 @@ import { pages } from '../api/pages';
 export type ListView = Schemas['ListView'];
 export type Column = Schemas['ColumnView'];
 export type Row = Schemas['ListRow'];
+export type ShippedView = Schemas['ShippedView'];
 export type FilterView = Schemas['FilterView'];
 
 /** What a column is called in a sentence. */
 export const wordsOf = (columns: Column[], name: string) =>
   columns.find((column) => column.name === name)?.words ?? name;
+
+/** Whether a list tells what stood at the end of a day. */
+export const isOfDay = (list: ListView) =>
+  list.columns.some((column) => column.name === list.day && column.kind === 'AS_OF');
 
 /** What is asked of a list, as it is written in addresses. */
 export type Asked = {

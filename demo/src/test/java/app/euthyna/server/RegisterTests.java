@@ -173,7 +173,11 @@ class RegisterTests extends OnServer {
         for (var list : auditor.get("/api/lists").body()) {
             assertThat(list.get("isRegister").asBoolean())
                     .as(list.toString())
-                    .isEqualTo(list.get("name").asString().endsWith("-register"));
+                    .isEqualTo(list.get("name").asString().endsWith("-register")
+                            || list.get("columns")
+                                    .valueStream()
+                                    .anyMatch(column ->
+                                            column.get("kind").asString().equals("AS_OF")));
         }
         assertThat(clerk.get("/api/lists").body())
                 .noneMatch(list -> list.get("isRegister").asBoolean());

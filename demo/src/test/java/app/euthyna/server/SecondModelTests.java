@@ -3,15 +3,18 @@ package app.euthyna.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.NavigableMap;
 import java.util.Optional;
 import java.util.Random;
 import java.util.TreeMap;
 import java.util.UUID;
 import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
 
 /**
  * Random histories over REST beside a second, naive model of the domain reference that shares no code with the
@@ -24,8 +27,25 @@ class SecondModelTests extends OnSecondModel {
     /** Over which all of them spread, until yesterday: fewer than an invoice has for paying early. */
     private static final int DAYS = 5;
 
-    private static final List<String> REGISTERS =
-            List.of("sales-register", "credit-note-register", "receipts-register", "write-off-register");
+    private static final List<String> REGISTERS = List.of(
+            "sales-register",
+            "credit-note-register",
+            "receipts-register",
+            "write-off-register",
+            "dispatch-register",
+            "returns-register");
+
+    /** What stood at the end of a day: its figure, the role whose balance that is, and whether that is a credit. */
+    private record Balance(String list, String figure, String role, boolean credit) {}
+
+    private static final List<Balance> BALANCES = List.of(
+            new Balance("shipped-not-billed", "cost", "goods_out", false),
+            new Balance("billed-not-shipped", "net", "deferred_revenue", true),
+            new Balance("open-invoices", "still", "receivables", false),
+            new Balance("on-account", "still", "customer_credit", true),
+            new Balance("unapplied-deposits", "still", "deposits", true),
+            new Balance("in-inspection", "cost", "goods_in_inspection", false));
+
     private static final BigDecimal ZERO = BigDecimal.ZERO;
 
     /** Undoes what one of the documents did, in the plainest form: the same figures with their signs turned. */
@@ -150,6 +170,7 @@ class SecondModelTests extends OnSecondModel {
 
     private void live(int history) {
         var before = roles();
+        var ends = new TreeMap<Integer, Map<String, BigDecimal>>();
         var model = new SecondModel();
         var other = item + "-B";
         assertThat(admin.post(
@@ -197,6 +218,7 @@ class SecondModelTests extends OnSecondModel {
                 default -> cancelOrRefund(model, order);
             }
             compare(model, before);
+            ends.put(dayOf(history, step), Map.copyOf(model.roles));
         }
         controller
                 .post("/api/proofs", "{}")
@@ -205,6 +227,43 @@ class SecondModelTests extends OnSecondModel {
                 .forEach(s ->
                         assertThat(s.get("failures")).as("%s: %s", name, told).isEmpty());
         registersTie();
+        balancesStoodAs(ends);
+    }
+
+    private JsonNode totals(String list, String filters) {
+        var answer = auditor.get("/api/lists/%s/totals%s".formatted(list, filters));
+        assertThat(answer.status()).as("%s%s: %s", list, filters, answer.body()).isEqualTo(200);
+        return answer.body();
+    }
+
+    private void holds(String list, LocalDate on, JsonNode totals) {
+        for (var tied : totals.get("proof").get("figures")) {
+            assertThat(figure(tied, "difference"))
+                    .as("%s: %s on %s: %s after %s", name, list, on, tied, told)
+                    .isZero();
+            assertThat(tied.get("agrees").asBoolean()).isTrue();
+        }
+    }
+
+    /** As of each day, of all customers what the ledger says, and of this one what the model had at that day's end. */
+    private void balancesStoodAs(NavigableMap<Integer, Map<String, BigDecimal>> ends) {
+        for (var balance : BALANCES) {
+            // until the day that the clock shows
+            for (int day = -DAYS; day <= ends.lastKey(); day++) {
+                var on = realToday().plusDays(day);
+                holds(balance.list(), on, totals(balance.list(), "?filter=asOf:at:" + on));
+            }
+            ends.forEach((day, roles) -> {
+                var on = realToday().plusDays(day);
+                var sum = figure(
+                        totals(balance.list(), "?filter=asOf:at:%s&filter=customer:any:%s".formatted(on, customer))
+                                .get("sums"),
+                        balance.figure());
+                assertThat(balance.credit() ? sum.negate() : sum)
+                        .as("%s: %s as of %s after %s", name, balance.list(), on, told)
+                        .isEqualByComparingTo(roles.getOrDefault(balance.role(), ZERO));
+            });
+        }
     }
 
     /** Each register is what the ledger moved for its documents, on each day and on all of them. */
@@ -213,17 +272,9 @@ class SecondModelTests extends OnSecondModel {
         for (var register : REGISTERS) {
             for (int day = -DAYS; day <= 0; day++) {
                 var on = realToday().plusDays(day);
-                var totals = auditor.get("/api/lists/%s/totals%s"
-                                .formatted(
-                                        register, day == 0 ? "" : "?filter=enteredOn:between:%s..%s".formatted(on, on)))
-                        .body();
+                var totals = totals(register, day == 0 ? "" : "?filter=enteredOn:between:%s..%s".formatted(on, on));
                 rows += totals.get("count").asInt();
-                for (var tied : totals.get("proof").get("figures")) {
-                    assertThat(figure(tied, "difference"))
-                            .as("%s: %s on %s: %s after %s", name, register, on, tied, told)
-                            .isZero();
-                    assertThat(tied.get("agrees").asBoolean()).isTrue();
-                }
+                holds(register, on, totals);
             }
         }
         assertThat(rows).isPositive();

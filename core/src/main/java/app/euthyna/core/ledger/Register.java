@@ -9,9 +9,10 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
- * A register: documents day by day, each on its own day and again, the other way round, on the day on which it was
- * reversed. What it adds up to is what the entries of the same documents moved on the accounts of some roles, on
- * whatever days one looks.
+ * What documents add up to beside the ledger. A register: documents day by day, each on its own day and again, the
+ * other way round, on the day on which it was reversed. What it adds up to is what the entries of the same documents
+ * moved on the accounts of some roles, on whatever days one looks. Or what stood at the end of a day, which is the
+ * balance of the accounts of a role.
  */
 public enum Register {
     /** Invoices less reversals. What is billed ahead is deferred; a discount is settled with an invoice, not billed. */
@@ -44,7 +45,30 @@ public enum Register {
     WRITE_OFFS(
             Set.of(DocumentKind.WRITE_OFF),
             Set.of(),
-            List.of(new Tie("amount", Set.of(AccountRole.RECEIVABLES), true)));
+            List.of(new Tie("amount", Set.of(AccountRole.RECEIVABLES), true))),
+    /** Goods that left, at cost: not billed, billed ahead and sold with it, or given away. */
+    DISPATCHES(
+            Set.of(DocumentKind.DISPATCH),
+            Set.of(),
+            List.of(new Tie("cost", Set.of(AccountRole.GOODS_OUT, AccountRole.COGS, AccountRole.GIVEN_AWAY), false))),
+    /** Goods that came back, less what an inspection decided, at cost. */
+    RETURNS(
+            Set.of(DocumentKind.RETURN),
+            Set.of(),
+            List.of(new Tie("cost", Set.of(AccountRole.GOODS_IN_INSPECTION), false))),
+
+    /** Goods that had left and were neither billed nor back, at cost. */
+    SHIPPED_NOT_BILLED(new Tie("cost", Set.of(AccountRole.GOODS_OUT), false)),
+    /** What was billed ahead of goods that had neither left nor been credited. */
+    BILLED_NOT_SHIPPED(new Tie("net", Set.of(AccountRole.DEFERRED_REVENUE), true)),
+    /** What invoices had open. */
+    OPEN_INVOICES(new Tie("still", Set.of(AccountRole.RECEIVABLES), false)),
+    /** Money and credit notes that were not set against anything. */
+    ON_ACCOUNT(new Tie("still", Set.of(AccountRole.CUSTOMER_CREDIT), true)),
+    /** Deposits that were not set against an invoice. */
+    UNAPPLIED_DEPOSITS(new Tie("still", Set.of(AccountRole.DEPOSITS), true)),
+    /** Goods that were back and not inspected yet, at cost. */
+    IN_INSPECTION(new Tie("cost", Set.of(AccountRole.GOODS_IN_INSPECTION), false));
 
     /** Which day of a register a row is. */
     public enum Side {
@@ -115,7 +139,17 @@ public enum Register {
         this.ties = ties;
     }
 
-    /** What documents stand in it. */
+    /** What stood at the end of a day, whatever documents moved it. */
+    Register(Tie balance) {
+        this(Set.of(), Set.of(), List.of(balance));
+    }
+
+    /** Whether it tells what stood at the end of a day, not what happened on days. */
+    public boolean isBalance() {
+        return documents.isEmpty();
+    }
+
+    /** What documents stand in it; none where it is a balance, which all of them move. */
     public Set<DocumentKind> documents() {
         return documents;
     }
@@ -135,6 +169,6 @@ public enum Register {
 
     /** Whether what an entry moved is the register's to account for. */
     public boolean accountsFor(Entry entry) {
-        return documents.contains(entry.document().kind()) && !besides.contains(entry.event());
+        return (isBalance() || documents.contains(entry.document().kind())) && !besides.contains(entry.event());
     }
 }

@@ -1,5 +1,6 @@
 package app.euthyna.core.lists;
 
+import app.euthyna.core.shared.Figures;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.YearMonth;
@@ -28,6 +29,11 @@ public sealed interface DaySpan {
 
     /** As it reads in a sentence: {@code in the last 3 days}. */
     String words();
+
+    /** As its last day reads in a sentence: {@code the end of last month}. */
+    default String lastDay() {
+        return words();
+    }
 
     /**
      * Days from one to another, both counted in.
@@ -93,6 +99,11 @@ public sealed interface DaySpan {
             @Override
             public Days on(LocalDate today) {
                 return month(today.minusMonths(1));
+            }
+
+            @Override
+            public String lastDay() {
+                return "the end of last month";
             }
         },
         THIS_YEAR("this-year", "this year") {
@@ -175,8 +186,34 @@ public sealed interface DaySpan {
 
         @Override
         public String words() {
-            return "in %s %d"
-                    .formatted(month.getMonth().getDisplayName(TextStyle.FULL, Locale.ENGLISH), month.getYear());
+            return "in " + name();
+        }
+
+        @Override
+        public String lastDay() {
+            return "the end of " + name();
+        }
+
+        private String name() {
+            return "%s %d".formatted(month.getMonth().getDisplayName(TextStyle.FULL, Locale.ENGLISH), month.getYear());
+        }
+    }
+
+    /** One day, whatever day it is. */
+    record Day(LocalDate day) implements DaySpan {
+        @Override
+        public Days on(LocalDate today) {
+            return Days.of(day, day);
+        }
+
+        @Override
+        public String written() {
+            return day.toString();
+        }
+
+        @Override
+        public String words() {
+            return Figures.day(day);
         }
     }
 

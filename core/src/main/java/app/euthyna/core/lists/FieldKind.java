@@ -7,6 +7,8 @@ public enum FieldKind {
     /** Words or a number of a document: filtered by how it begins, capitals or not. */
     TEXT(Filter.Operator.STARTS),
     DAY(Filter.Operator.IN, Filter.Operator.BETWEEN),
+    /** The day at whose end things are told as they stood; nothing is left out by it. */
+    AS_OF(Filter.Operator.AT),
     /** Of the company's currency. */
     AMOUNT(Filter.Operator.BETWEEN),
     /** Units, to three decimals. */

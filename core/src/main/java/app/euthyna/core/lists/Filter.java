@@ -10,6 +10,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
@@ -24,6 +25,7 @@ import java.util.stream.Collectors;
  * requestedOn:between:2026-10-01..2026-10-31
  * gross:between:100..                  either end may be open; both are counted in
  * state:none:CANCELLED,DECLINED        none of these; any: one of these
+ * asOf:at:2026-09-30                   as it stood at the end of that day, or of month-2026-09, last-month, yesterday
  * </pre>
  */
 public sealed interface Filter {
@@ -44,7 +46,8 @@ public sealed interface Filter {
         IN,
         BETWEEN,
         ANY,
-        NONE;
+        NONE,
+        AT;
 
         String written() {
             return name().toLowerCase(Locale.ROOT);
@@ -187,6 +190,39 @@ public sealed interface Filter {
         }
     }
 
+    /** As things stood at the end of the last of some days. */
+    record AsOf(Field field, DaySpan span) implements Filter {
+        @Override
+        public Operator operator() {
+            return Operator.AT;
+        }
+
+        @Override
+        public String operand() {
+            return span.written();
+        }
+
+        @Override
+        public String words(Function<String, String> named) {
+            return span.lastDay();
+        }
+
+        /** The day that is meant. */
+        public LocalDate day(LocalDate today) {
+            return span.on(today).to().orElseThrow();
+        }
+
+        private static Optional<DaySpan> read(String operand) {
+            return Filter.day(operand)
+                    .<DaySpan>map(DaySpan.Day::new)
+                    .or(() -> DaySpan.read(operand)
+                            .filter(span -> span instanceof DaySpan.Month || ENDED.contains(span)));
+        }
+
+        private static final Set<DaySpan> ENDED =
+                Set.of(DaySpan.Calendar.TODAY, DaySpan.Calendar.YESTERDAY, DaySpan.Calendar.LAST_MONTH);
+    }
+
     private static String fromTo(Optional<?> from, Optional<?> to) {
         return from.map(Object::toString).orElse("") + ".."
                 + to.map(Object::toString).orElse("");
@@ -224,6 +260,7 @@ public sealed interface Filter {
                         ? Optional.empty()
                         : Optional.of(new Starts(field, operand.strip()));
             case IN -> DaySpan.read(operand).map(span -> new InSpan(field, span));
+            case AT -> AsOf.read(operand).map(span -> new AsOf(field, span));
             case ANY, NONE -> among(field, operand, operator == Operator.NONE);
             case BETWEEN -> between(field, operand);
         };

@@ -82,6 +82,12 @@ class RegisterTests {
     @ParameterizedTest
     @EnumSource
     void noDocumentStandsInTwoRegisters(Register register) {
+        if (register.isBalance()) {
+            assertThat(register.accountsFor(entry(DocumentKind.REFUND, "refund")))
+                    .as("all documents move it")
+                    .isTrue();
+            return;
+        }
         assertThat(Stream.of(Register.values())
                         .filter(other -> other != register)
                         .flatMap(other -> other.documents().stream()))

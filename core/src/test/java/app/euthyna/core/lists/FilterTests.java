@@ -25,6 +25,7 @@ class FilterTests {
             new Field("lines", "lines", FieldKind.COUNT, List.of()),
             new Field("state", "state", FieldKind.CHOICE, List.of("HELD", "CLEARED", "CANCELLED")),
             new Field("late", "late", FieldKind.FLAG, List.of("YES", "NO")),
+            new Field("asOf", "as of", FieldKind.AS_OF, List.of()),
             new Field("customer", "customer", FieldKind.CODE, List.of()));
 
     private static final List<Filter.Operator> OPERATORS = List.of(Filter.Operator.values());
@@ -51,6 +52,10 @@ class FilterTests {
             state:any:HELD,CLEARED | state held or cleared
             late:any:NO | late no
             customer:any:C1001 | customer c1001
+            asOf:at:2026-09-30 | as of 30 Sep 2026
+            asOf:at:month-2026-09 | as of the end of September 2026
+            asOf:at:last-month | as of the end of last month
+            asOf:at:yesterday | as of yesterday
             """)
     void readsAndIsWrittenAndSaidAlike(String written, String sentence) {
         var filter = read(written);
@@ -88,6 +93,14 @@ class FilterTests {
                 "state:maybe:HELD",
                 "late:none:YES",
                 "late:any:MAYBE",
+                "asOf:at:",
+                "asOf:at:2026-09-31",
+                "asOf:at:last-3-days",
+                "asOf:at:before-today",
+                "asOf:at:this-year",
+                "asOf:at:month-2026-13",
+                "asOf:in:2026-09-30",
+                "requestedOn:at:2026-09-30",
                 "customer:any:",
                 "customer:none:C1001,"
             })
@@ -96,6 +109,20 @@ class FilterTests {
         assertThat(refused.refusals()).extracting(r -> r.code()).containsExactly("unreadable-filter");
         assertThat(refused.refusals().get(0).sentence()).contains(written);
         assertThat(refused.refusals().get(0).instead()).contains(written.substring(0, 2));
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "2026-09-30, 2026-09-30",
+        "month-2026-09, 2026-09-30",
+        "month-2028-02, 2028-02-29",
+        "last-month, 2026-02-28",
+        "yesterday, 2026-03-01",
+        "today, 2026-03-02"
+    })
+    void thingsAreToldAtTheEndOfTheLastOfSomeDays(String written, LocalDate day) {
+        var asOf = (Filter.AsOf) read("asOf:at:" + written);
+        assertThat(asOf.day(LocalDate.of(2026, 3, 2))).isEqualTo(day);
     }
 
     @Test

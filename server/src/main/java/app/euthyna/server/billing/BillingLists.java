@@ -6,7 +6,12 @@ import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.server.lists.Column;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.DeclaredList;
+import app.euthyna.server.lists.DeclaredList.Join;
 import app.euthyna.server.lists.DeclaredList.Shipped;
+import app.euthyna.server.lists.Registers;
+import app.euthyna.server.masterdata.MasterColumns;
+import app.euthyna.server.platform.Reading;
+import java.util.List;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 
@@ -14,16 +19,22 @@ import org.springframework.context.annotation.Configuration;
 @Configuration(proxyBeanMethods = false)
 class BillingLists {
 
+    /** The invoice that a row is about, or comes from. */
+    private static final List<Join> INVOICE = List.of(new Join("i", "left join InvoiceEntity i on i.id = r.invoiceId"));
+
     @Bean
     static DeclaredList salesRegister() {
         return Registers.of(
                         Register.SALES,
+                        Reading.SELLING,
                         "sales-register",
                         "Sales register",
                         "invoice or reversal",
                         "invoices and reversals",
                         "SalesRegisterEntity",
+                        INVOICE,
                         Column.number("number", "Invoice", "r.number", "INVOICE"),
+                        MasterColumns.customer("r.customerId"),
                         Registers.amount("net", "Net"),
                         Registers.amount("vat", "VAT"),
                         Registers.amount("gross", "Gross"),
@@ -48,12 +59,15 @@ class BillingLists {
     static DeclaredList receiptsRegister() {
         return Registers.of(
                         Register.RECEIPTS,
+                        Reading.SELLING,
                         "receipts-register",
                         "Receipts register",
                         "receipt, refund or reversal",
                         "receipts, refunds and reversals",
                         "ReceiptsRegisterEntity",
+                        List.of(),
                         Column.number("number", "Document", "r.number", "PAYMENT"),
+                        MasterColumns.customer("r.customerId"),
                         Column.choice("kind", "Kind", "r.kind", DocumentKind.class)
                                 .with(Trait.SHOWN),
                         Registers.amount("amount", "Amount"))
@@ -71,11 +85,13 @@ class BillingLists {
     static DeclaredList writeOffRegister() {
         return Registers.of(
                 Register.WRITE_OFFS,
+                Reading.SELLING,
                 "write-off-register",
                 "Register of write-offs",
                 "write-off or reversal",
                 "write-offs and reversals",
                 "WriteOffRegisterEntity",
+                INVOICE,
                 Column.number("number", "Write-off", "r.number", "WRITE_OFF"),
                 Column.number("invoice", "Invoice", "i.number", "INVOICE").with(Trait.SHOWN),
                 Column.choice("kind", "Kind", "r.kind", Reduction.Kind.class).with(Trait.SHOWN),

@@ -1,5 +1,6 @@
 package app.euthyna.server.billing;
 
+import app.euthyna.server.lists.RegisterRow;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Table;
 import java.math.BigDecimal;

@@ -1,6 +1,7 @@
 package app.euthyna.server.billing;
 
 import app.euthyna.core.flow.Reduction;
+import app.euthyna.server.lists.RegisterRow;
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;

@@ -110,6 +110,16 @@ interface LedgerQueries {
             """)
     List<MovedRow> moved(String[] roles, String[] documents, String[] besides, LocalDate from, LocalDate to);
 
+    @HQL("""
+            select l.role, l.account, a.name, sum(l.amount)
+            from JournalLineEntity l
+            join AccountEntity a on a.code = l.account
+            where :roles contains l.role and l.entryDate <= :to
+            group by l.role, l.account, a.name
+            order by l.account, l.role
+            """)
+    List<MovedRow> stood(String[] roles, LocalDate to);
+
     @HQL("select jl.role, sum(jl.amount) from JournalLineEntity jl group by jl.role order by jl.role")
     List<RoleBalancesRow> roleBalances();
 

@@ -31,14 +31,16 @@ class RegisterBooks implements Books {
                 .map(AccountRole::code)
                 .distinct()
                 .toList();
-        return queries
-                .moved(
+        var last = to.orElse(LocalDate.of(9999, 12, 31));
+        var moved = register.isBalance()
+                ? queries.stood(Many.names(roles), last)
+                : queries.moved(
                         Many.names(roles),
                         Many.names(register.documents().stream().map(Enum::name).toList()),
                         Many.names(register.besides()),
                         from.orElse(LocalDate.of(1, 1, 1)),
-                        to.orElse(LocalDate.of(9999, 12, 31)))
-                .stream()
+                        last);
+        return moved.stream()
                 .map(row -> new Moved(
                         AccountRole.valueOf(row.role().toUpperCase(Locale.ROOT)),
                         row.account(),

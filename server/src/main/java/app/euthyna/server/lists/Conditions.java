@@ -37,6 +37,8 @@ final class Conditions {
         this.list = asked.list();
         this.today = today;
         this.ids = ids;
+        var isToday = asked.asOf(today).equals(today);
+        list.within().ifPresent(within -> add(isToday ? within.today() : within.asOf()));
         asked.filters().forEach(this::add);
     }
 
@@ -77,6 +79,7 @@ final class Conditions {
         } else if (filter instanceof Filter.Among among) {
             among(column, among);
         }
+        // as of a day nothing is left out: it stands in the texts themselves
     }
 
     private void begins(Column column, String text) {

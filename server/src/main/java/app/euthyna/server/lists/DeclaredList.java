@@ -18,6 +18,7 @@ import java.util.Set;
  * @param base the entity whose rows it shows, with its alias
  * @param key the alias and field of the row's id, which decides between equals: {@code o.id}
  * @param joins what else columns read; by alias
+ * @param within which rows of the base it has; empty for all
  * @param readers the roles that read it
  * @param sorting in what sequence it is shown unless asked otherwise
  * @param proof what of the ledger its figures account for; empty for a list that is no register
@@ -32,6 +33,7 @@ public record DeclaredList(
         String base,
         String key,
         List<Join> joins,
+        Optional<Within> within,
         Set<Role> readers,
         Sorting sorting,
         List<Column> columns,
@@ -45,6 +47,13 @@ public record DeclaredList(
      * @param hql the whole of it, from {@code left join} on
      */
     public record Join(String alias, String hql) {}
+
+    /**
+     * HQL over the aliases of the list, true of its rows; {@code :asOf} is the day at whose end they are told.
+     *
+     * @param today the same where that is today: what rows carry need not be worked out
+     */
+    public record Within(String today, String asOf) {}
 
     /** By a column, or by the key where it is empty. */
     public record Sorting(Optional<String> column, boolean descending) {
@@ -101,6 +110,7 @@ public record DeclaredList(
                 base,
                 key,
                 joins,
+                Optional.empty(),
                 readers,
                 sorting,
                 columns,
@@ -109,24 +119,35 @@ public record DeclaredList(
                 List.of());
     }
 
+    /** The same with those rows alone of which something is true. */
+    public DeclaredList within(String condition) {
+        return with(Optional.of(new Within(condition, condition)), proof, kind, views);
+    }
+
+    /** The same with those rows alone of which something was true at the end of a day. */
+    public DeclaredList within(String today, String asOf) {
+        return with(Optional.of(new Within(today, asOf)), proof, kind, views);
+    }
+
     /** The same as a register, whose figures are held against the ledger for the days of a column. */
     public DeclaredList proving(Register register, String day) {
-        return with(Optional.of(new Proof(register, day)), kind, views);
+        return with(within, Optional.of(new Proof(register, day)), kind, views);
     }
 
     /** The same, of which each row says itself what kind of document it opens. */
     public DeclaredList opening(String kindPath) {
-        return with(proof, Optional.of(kindPath), views);
+        return with(within, proof, Optional.of(kindPath), views);
     }
 
     /** The same with views that everybody has from the first day on. */
     public DeclaredList shipping(Shipped... shipped) {
-        return with(proof, kind, List.of(shipped));
+        return with(within, proof, kind, List.of(shipped));
     }
 
-    private DeclaredList with(Optional<Proof> proving, Optional<String> opening, List<Shipped> shipped) {
+    private DeclaredList with(
+            Optional<Within> only, Optional<Proof> proving, Optional<String> opening, List<Shipped> shipped) {
         return new DeclaredList(
-                name, title, one, many, base, key, joins, readers, sorting, columns, proving, opening, shipped);
+                name, title, one, many, base, key, joins, only, readers, sorting, columns, proving, opening, shipped);
     }
 
     public DeclaredList {
@@ -141,9 +162,11 @@ public record DeclaredList(
         return Reading.isOne(readers);
     }
 
-    /** What it is held against, for those who read the ledger. */
+    /** What it is held against, for those who read the ledger and the figures that account for it. */
     Optional<Proof> proofToRead() {
-        return proof.filter(one -> ReadBy.Group.BOOKS.isRead());
+        return proof.filter(one -> ReadBy.Group.BOOKS.isRead()
+                && one.register().ties().stream()
+                        .allMatch(tie -> seen(tie.figure()).isPresent()));
     }
 
     /** Refused where it is not for whoever is signed in. */

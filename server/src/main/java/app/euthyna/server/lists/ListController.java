@@ -99,7 +99,8 @@ class ListController {
      * A list with the columns that whoever asks may see.
      *
      * @param isRegister whether its figures are held against the ledger
-     * @param day the column by whose days a register is held against it; empty for what is none
+     * @param day the column by whose days a register is told, or what stood at the end of one; empty for what is none
+     * @param views that ship
      */
     record ListView(
             String name,
@@ -108,7 +109,11 @@ class ListController {
             String many,
             boolean isRegister,
             String day,
-            List<ColumnView> columns) {}
+            List<ColumnView> columns,
+            List<ShippedView> views) {}
+
+    /** A view that ships: what it asks. */
+    record ShippedView(String key, String name, List<String> filter, String sort, List<String> columns, String chart) {}
 
     /** A filter as it is written in an address, and as it reads. */
     record FilterView(String written, String field, String words) {}
@@ -171,8 +176,17 @@ class ListController {
                         list.one(),
                         list.many(),
                         list.proofToRead().isPresent(),
-                        list.proofToRead().map(DeclaredList.Proof::day).orElse(""),
-                        list.seen().stream().map(ColumnView::of).toList()))
+                        list.proof().map(DeclaredList.Proof::day).orElse(""),
+                        list.seen().stream().map(ColumnView::of).toList(),
+                        ViewController.shipped(list)
+                                .map(view -> new ShippedView(
+                                        view.key(),
+                                        view.name(),
+                                        view.filters(),
+                                        view.sort(),
+                                        view.columns(),
+                                        view.chart()))
+                                .toList()))
                 .toList();
     }
 

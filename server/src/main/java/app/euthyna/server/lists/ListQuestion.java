@@ -4,11 +4,13 @@ import app.euthyna.core.lists.DaySpan;
 import app.euthyna.core.lists.Field;
 import app.euthyna.core.lists.Filter;
 import app.euthyna.core.lists.ListRefusal;
+import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.DeclaredList.Sorting;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
 import java.time.LocalDate;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 
@@ -27,9 +29,13 @@ record ListQuestion(DeclaredList list, List<Filter> filters, Sorting sorting, Li
     static ListQuestion of(
             DeclaredList list, List<String> filters, @Nullable String sort, @Nullable List<String> columns) {
         var fields = list.seen().stream().map(Column::field).toList();
+        var read = filters.stream().map(one -> filter(list, fields, one)).toList();
+        if (read.stream().filter(Filter.AsOf.class::isInstance).count() > 1) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("filter", "one day that things are told as of"));
+        }
         return new ListQuestion(
                 list,
-                filters.stream().map(one -> filter(list, fields, one)).toList(),
+                read,
                 sort == null || sort.isEmpty() ? list.sorting() : sorting(list, sort),
                 columns == null || columns.isEmpty()
                         ? list.seen().stream()
@@ -74,11 +80,23 @@ record ListQuestion(DeclaredList list, List<Filter> filters, Sorting sorting, Li
                 days = days.and(span.span().on(today));
             } else if (filter instanceof Filter.Days some) {
                 days = days.and(some.days());
+            } else if (filter instanceof Filter.AsOf) {
+                // nothing is left out by it
+                days = days.and(new DaySpan.Days(Optional.empty(), Optional.of(asOf(today))));
             } else {
                 return Optional.empty();
             }
         }
         return Optional.of(days);
+    }
+
+    /** The day at whose end everything is told as it stood: today unless another is asked for. */
+    LocalDate asOf(LocalDate today) {
+        return filters.stream()
+                .filter(Filter.AsOf.class::isInstance)
+                .map(filter -> ((Filter.AsOf) filter).day(today))
+                .min(Comparator.naturalOrder())
+                .orElse(today);
     }
 
     /** As it is written in an address. */

@@ -4,6 +4,7 @@ import app.euthyna.core.ledger.Register;
 import app.euthyna.core.lists.DaySpan;
 import app.euthyna.core.lists.FieldKind;
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Dating;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Likes;
@@ -146,7 +147,7 @@ class ListReader {
                                         .distinct()
                                         .map(path -> path + way)
                                         .toList()));
-        return query(text, conditions).setMaxResults(most).getResultList().stream()
+        return query(asked, text, conditions).setMaxResults(most).getResultList().stream()
                 .map(row -> new Key((Long) row[0], String.valueOf(row[1])))
                 .toList();
     }
@@ -168,7 +169,7 @@ class ListReader {
                 switch (column.kind()) {
                     case TEXT, CODE -> last.text(1);
                     case CHOICE -> choice(column, last.text(1));
-                    case FLAG -> throw new IllegalStateException("nothing is sorted by a flag");
+                    case FLAG, AS_OF -> throw new IllegalStateException("nothing is sorted by " + column.kind());
                     case DAY -> last.date(1);
                     case COUNT -> last.number(1);
                     case AMOUNT, QUANTITY -> last.figure(1);
@@ -203,7 +204,7 @@ class ListReader {
         var text = "select %s, %s from %s"
                 .formatted(list.key(), String.join(", ", read), from(list, conditions, read.stream()));
         var found = new HashMap<Long, Row>();
-        for (var row : query(text, conditions).getResultList()) {
+        for (var row : query(asked, text, conditions).getResultList()) {
             found.put(
                     (Long) row[0],
                     new Row((Long) row[0], (String) row[1], row[2].toString(), cells(asked.columns(), row)));
@@ -278,7 +279,7 @@ class ListReader {
                         Stream.concat(Stream.of("count(%s)".formatted(list.key())), sums)
                                 .collect(Collectors.joining(", ")),
                         from(list, conditions, summed.stream().map(Column::path)));
-        return query(text, conditions).getSingleResult();
+        return query(asked, text, conditions).getSingleResult();
     }
 
     /**
@@ -303,7 +304,7 @@ class ListReader {
                         measure.isEmpty() ? "" : ", sum(%s)".formatted(measure),
                         from(asked.list(), conditions, Stream.of(keys, measure)),
                         keys);
-        return query(text, conditions).getResultList().stream()
+        return query(asked, text, conditions).getResultList().stream()
                 .map(row -> {
                     var at = named ? 3 : 1;
                     var count = (Long) row[at];
@@ -340,9 +341,18 @@ class ListReader {
         return text.toString();
     }
 
-    private SelectionQuery<Object[]> query(String text, Conditions conditions) {
+    private SelectionQuery<Object[]> query(ListQuestion asked, String text, Conditions conditions) {
         var query = session.createSelectionQuery(text, Object[].class);
         conditions.values().forEach(query::setParameter);
+        var named = query.getParameterMetadata().getNamedParameterNames();
+        if (named.contains("asOf")) {
+            var today = company.today();
+            RefusedException.where(Dating.ahead(asked.asOf(today), today));
+            query.setParameter("asOf", asked.asOf(today));
+        }
+        if (named.contains("decimals")) {
+            query.setParameter("decimals", company.currency().getDefaultFractionDigits());
+        }
         return query;
     }
 

@@ -1,4 +1,4 @@
-package app.euthyna.server.billing;
+package app.euthyna.server.lists;
 
 import app.euthyna.core.ledger.Register;
 import jakarta.persistence.EnumType;

@@ -1,13 +1,12 @@
-package app.euthyna.server.billing;
+package app.euthyna.server.lists;
 
 import app.euthyna.core.ledger.Register;
-import app.euthyna.server.lists.Column;
+import app.euthyna.core.shared.Role;
 import app.euthyna.server.lists.Column.Trait;
-import app.euthyna.server.lists.DeclaredList;
 import app.euthyna.server.lists.DeclaredList.Join;
 import app.euthyna.server.lists.DeclaredList.Sorting;
-import app.euthyna.server.platform.Reading;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.Stream;
 
 /** What all registers have: documents and their reversals by day, the latest first, with the ledger beside them. */
@@ -20,26 +19,29 @@ public final class Registers {
     /**
      * A register.
      *
-     * @param entity of its rows, which have a number, a customer, the day on which they were entered and a side; of
-     *     those that are about an invoice, {@code i} is the invoice
+     * @param entity of its rows {@code r}, see {@link RegisterRow}
+     * @param joins what else its columns read
      * @param number the column that opens the document
+     * @param customer the column of its customer
      * @param more columns behind the date and the customer
      */
     public static DeclaredList of(
             Register register,
+            Set<Role> readers,
             String name,
             String title,
             String one,
             String many,
             String entity,
+            List<Join> joins,
             Column number,
+            Column customer,
             Column... more) {
         var columns = Stream.of(
                 Stream.of(
                         number.with(Trait.SHOWN),
                         Column.day(DAY, "Date", "r.enteredOn").with(Trait.SHOWN, Trait.SORTED),
-                        Column.code("customer", "Customer", "r.customerId", "CustomerEntity", "c", "CUSTOMER")
-                                .with(Trait.SHOWN),
+                        customer,
                         Column.choice("side", "Issued or reversed", "r.side", Register.Side.class)
                                 .with(Trait.SHOWN)),
                 Stream.of(more));
@@ -50,8 +52,8 @@ public final class Registers {
                         many,
                         entity + " r",
                         "r.id",
-                        List.of(new Join("i", "left join InvoiceEntity i on i.id = r.invoiceId")),
-                        Reading.SELLING,
+                        joins,
+                        readers,
                         Sorting.by(DAY),
                         columns.flatMap(column -> column).toList())
                 .proving(register, DAY);

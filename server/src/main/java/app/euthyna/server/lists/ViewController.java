@@ -93,9 +93,7 @@ class ViewController {
         var me = context.person().username();
         var standard = queries.standard(me, list.name()).orElse("");
         return Stream.concat(
-                        list.views().stream()
-                                .filter(one -> isReadable(list, one.filters(), one.sort(), one.columns(), one.chart()))
-                                .map(one -> view(one, standard)),
+                        shipped(list).map(one -> view(one, standard)),
                         queries.readBy(list.name(), me).stream()
                                 .filter(row -> isReadable(list, filters(row), row.sort, columns(row), row.chart))
                                 .map(row -> view(row, context, standard)))
@@ -121,19 +119,17 @@ class ViewController {
     private static boolean isReadable(
             DeclaredList list, List<String> filters, String sort, List<String> columns, String chart) {
         try {
-            check(list, filters, sort, columns, chart);
+            Grouping.check(list, filters, sort, columns, chart);
             return true;
         } catch (RefusedException hidden) {
             return false;
         }
     }
 
-    private static void check(
-            DeclaredList list, List<String> filters, String sort, List<String> columns, String chart) {
-        ListQuestion.of(list, filters, sort, columns);
-        if (!chart.isEmpty()) {
-            Grouping.of(list, chart);
-        }
+    /** What ships and whoever is signed in may open. */
+    static Stream<DeclaredList.Shipped> shipped(DeclaredList list) {
+        return list.views().stream()
+                .filter(one -> isReadable(list, one.filters(), one.sort(), one.columns(), one.chart()));
     }
 
     private static List<String> filters(ListViewEntity row) {
@@ -181,7 +177,7 @@ class ViewController {
     }
 
     private void write(DeclaredList list, ListViewEntity row, ViewIn asked) {
-        check(list, asked.filter(), asked.sort(), asked.columns(), asked.chart());
+        Grouping.check(list, asked.filter(), asked.sort(), asked.columns(), asked.chart());
         var name = asked.name().strip();
         var taken = Stream.concat(
                 list.views().stream().map(DeclaredList.Shipped::name),

@@ -1,6 +1,6 @@
 package app.euthyna.server.returns;
 
-import app.euthyna.server.billing.RegisterRow;
+import app.euthyna.server.lists.RegisterRow;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Table;
 import java.math.BigDecimal;

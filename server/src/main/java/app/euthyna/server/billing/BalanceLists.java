@@ -1,0 +1,141 @@
+package app.euthyna.server.billing;
+
+import app.euthyna.core.ledger.Register;
+import app.euthyna.core.shared.DocumentKind;
+import app.euthyna.server.lists.Column;
+import app.euthyna.server.lists.Column.Trait;
+import app.euthyna.server.lists.DeclaredList;
+import app.euthyna.server.lists.DeclaredList.Join;
+import app.euthyna.server.lists.DeclaredList.Shipped;
+import app.euthyna.server.lists.DeclaredList.Sorting;
+import app.euthyna.server.masterdata.MasterColumns;
+import app.euthyna.server.platform.Reading;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+
+/** What customers owed, and what of theirs was set against nothing yet, at the end of a day. */
+@Configuration(proxyBeanMethods = false)
+class BalanceLists {
+
+    private static final Sorting OLDEST_FIRST = new Sorting(Optional.of("date"), false);
+
+    @Bean
+    static DeclaredList invoicesThatAreOpen() {
+        var still =
+                OpenInvoices.STILL.replace("n.", "i.").replace(":day", ":asOf").strip();
+        return new DeclaredList(
+                        "open-invoices",
+                        "Open invoices",
+                        "invoice",
+                        "invoices",
+                        "InvoiceEntity i",
+                        "i.id",
+                        List.of(),
+                        Reading.SELLING,
+                        new Sorting(Optional.of("dueOn"), false),
+                        List.of(
+                                Column.number("number", "Invoice", "i.number", "INVOICE")
+                                        .with(Trait.SHOWN),
+                                MasterColumns.customer("i.customerId"),
+                                Column.day("date", "Date", "i.invoicedOn").with(Trait.SHOWN, Trait.SORTED),
+                                Column.day("dueOn", "Due", "i.dueOn").with(Trait.SHOWN, Trait.SORTED),
+                                Column.amount("gross", "Gross", "i.gross").with(Trait.SHOWN, Trait.SUMMED),
+                                Column.amount("still", "Open", still).with(Trait.SHOWN, Trait.SUMMED),
+                                Column.asOf()))
+                .within("i.openAmount > 0", """
+                        i.invoicedOn <= :asOf and (i.openAmount > 0 or i.reversedOn > :asOf
+                        or i.id in (select alc.invoiceId from AllocationEntity alc where alc.allocatedOn > :asOf)
+                        or i.id in (select dus.invoiceId from DepositUseEntity dus where dus.usedOn > :asOf
+                            and dus.invoiceId is not null))
+                        and %s <> 0""".formatted(still))
+                .proving(Register.OPEN_INVOICES, "asOf")
+                .shipping(
+                        Shipped.of("by-customer", "Open by customer", "customer:still"),
+                        Shipped.of("past-due", "Past due", "customer:still", "dueOn:in:before-today"),
+                        Shipped.of(
+                                "end-of-last-month",
+                                "Open at the end of last month",
+                                "customer:still",
+                                "asOf:at:last-month"));
+    }
+
+    /** Of a deposit's credit what had become credit; of all else what came in, unless it was taken back. */
+    private static final String CAME_IN = """
+            case when p.reversedOn <= :asOf then 0
+                when p.kind = 'DEPOSIT' then coalesce((select sum(dus.amount) from DepositUseEntity dus
+                    join DepositEntity dep on dep.id = dus.depositId
+                    where dep.number = p.number and dus.kind = 'CREDITED' and dus.usedOn <= :asOf), 0)
+                else p.amount end
+            - case when p.reversedOn <= :asOf then 0
+                else coalesce((select sum(rfd.amount) from RefundEntity rfd
+                    where rfd.sourceNumber = p.number and rfd.sourceKind = p.kind and rfd.orderId is null
+                    and rfd.refundedOn <= :asOf and (rfd.reversedOn is null or rfd.reversedOn > :asOf)), 0) end
+            - coalesce((select sum(alc.amount) from AllocationEntity alc
+                where alc.paymentId = p.id and alc.discount = false and alc.allocatedOn <= :asOf), 0)""";
+
+    @Bean
+    static DeclaredList onAccount() {
+        return new DeclaredList(
+                        "on-account",
+                        "Customer credit",
+                        "document with credit",
+                        "documents with credit",
+                        "PaymentEntity p",
+                        "p.id",
+                        List.of(),
+                        Reading.SELLING,
+                        OLDEST_FIRST,
+                        List.of(
+                                Column.number("number", "Document", "p.number", "PAYMENT")
+                                        .with(Trait.SHOWN),
+                                Column.choice("kind", "Kind", "p.kind", DocumentKind.class)
+                                        .with(Trait.SHOWN),
+                                MasterColumns.customer("p.customerId"),
+                                Column.day("date", "Date", "p.receivedOn").with(Trait.SHOWN, Trait.SORTED),
+                                Column.amount("amount", "Amount", "p.amount").with(Trait.SHOWN),
+                                Column.amount("still", "Not set against anything", CAME_IN)
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.asOf()))
+                .within("p.leftAmount > 0", """
+                        p.receivedOn <= :asOf and (p.leftAmount > 0 or p.reversedOn > :asOf
+                        or p.id in (select lal.paymentId from AllocationEntity lal where lal.allocatedOn > :asOf)
+                        or p.number in (select lrf.sourceNumber from RefundEntity lrf where lrf.refundedOn > :asOf))
+                        and %s <> 0""".formatted(CAME_IN))
+                .opening("p.kind")
+                .proving(Register.ON_ACCOUNT, "asOf");
+    }
+
+    @Bean
+    static DeclaredList unappliedDeposits() {
+        var still = """
+                d.amount - coalesce((select sum(dus.amount) from DepositUseEntity dus
+                where dus.depositId = d.id and dus.usedOn <= :asOf), 0)""";
+        return new DeclaredList(
+                        "unapplied-deposits",
+                        "Unapplied deposits",
+                        "deposit",
+                        "deposits",
+                        "DepositEntity d",
+                        "d.id",
+                        List.of(new Join("o", "left join OrderEntity o on o.id = d.orderId")),
+                        Reading.SELLING,
+                        OLDEST_FIRST,
+                        List.of(
+                                Column.number("number", "Deposit", "d.number", "DEPOSIT")
+                                        .with(Trait.SHOWN),
+                                MasterColumns.customer("d.customerId"),
+                                Column.number("order", "Order", "o.number", "ORDER")
+                                        .with(Trait.SHOWN),
+                                Column.day("date", "Date", "d.receivedOn").with(Trait.SHOWN, Trait.SORTED),
+                                Column.amount("amount", "Amount", "d.amount").with(Trait.SHOWN),
+                                Column.amount("still", "Unapplied", still).with(Trait.SHOWN, Trait.SUMMED),
+                                Column.asOf()))
+                .within("d.leftAmount > 0", """
+                        d.receivedOn <= :asOf and (d.leftAmount > 0
+                        or d.id in (select lus.depositId from DepositUseEntity lus where lus.usedOn > :asOf))
+                        and %s <> 0""".formatted(still))
+                .proving(Register.UNAPPLIED_DEPOSITS, "asOf");
+    }
+}

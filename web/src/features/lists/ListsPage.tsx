@@ -1,0 +1,74 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link, useParams } from 'react-router';
+import { DataList } from '../../shared/list/DataList';
+import { addressOf } from '../../shared/list/address';
+import { isOfDay, listsQuery, type ListView } from '../../shared/list/api';
+import { useSession } from '../../shared/session';
+import { Waiting } from '../../shared/ui';
+
+/** Lists that stand on a page of their own. */
+const PAGES: Record<string, string> = { orders: '/orders' };
+
+const GROUPS: [string, (list: ListView) => boolean][] = [
+  ['Documents and what they are about', (list) => list.day === ''],
+  ['Registers, day by day', (list) => list.day !== '' && !isOfDay(list)],
+  ['As of the end of a day', isOfDay],
+];
+
+/** Every list that somebody reads, with the views that everybody has from the first day on. */
+export function ListsPage() {
+  const lists = useQuery(listsQuery);
+  const session = useSession();
+  if (!lists.data) return <Waiting query={lists} />;
+  const all = lists.data;
+  const placeOf = (list: ListView) =>
+    PAGES[list.name] ??
+    (list.day && session.reads('SELLING')
+      ? `/billing/${isOfDay(list) ? 'balances' : 'registers'}/${list.name}`
+      : `/lists/${list.name}`);
+  return (
+    <div className="page">
+      <div className="page-scroll">
+        <h1>Lists</h1>
+        {GROUPS.map(([label, isIn]) => [label, all.filter(isIn)] as const)
+          .filter(([, of]) => of.length > 0)
+          .map(([label, of]) => (
+            <section key={label} className="above-14">
+              <h2>{label}</h2>
+              <table className="rows">
+                <caption className="unseen">{label}</caption>
+                <thead className="unseen">
+                  <tr>
+                    <th>List</th>
+                    <th>Views</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {of.map((list) => (
+                    <tr key={list.name}>
+                      <td className="nowrap">
+                        <Link to={`${placeOf(list)}?view=`}>{list.title}</Link>
+                      </td>
+                      <td>
+                        {list.views.map((view) => (
+                          <Link key={view.key} className="apart" to={placeOf(list) + addressOf(view)}>
+                            {view.name}
+                          </Link>
+                        ))}
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </section>
+          ))}
+      </div>
+    </div>
+  );
+}
+
+/** One list. */
+export function ListPage() {
+  const { list = '' } = useParams();
+  return <DataList key={list} name={list} top={<Link to="/lists">Lists</Link>} />;
+}

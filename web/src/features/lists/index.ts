@@ -1,0 +1,1 @@
+export { ListPage, ListsPage } from './ListsPage';

@@ -46,7 +46,7 @@ export function ListsPage() {
                 <tbody>
                   {of.map((list) => (
                     <tr key={list.name}>
-                      <td className="nowrap">
+                      <td className="nowrap wide-260">
                         <Link to={`${placeOf(list)}?view=`}>{list.title}</Link>
                       </td>
                       <td>

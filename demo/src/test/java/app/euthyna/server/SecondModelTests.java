@@ -255,10 +255,17 @@ class SecondModelTests extends OnSecondModel {
             }
             ends.forEach((day, roles) -> {
                 var on = realToday().plusDays(day);
-                var sum = figure(
-                        totals(balance.list(), "?filter=asOf:at:%s&filter=customer:any:%s".formatted(on, customer))
-                                .get("sums"),
-                        balance.figure());
+                var asked = "?filter=asOf:at:%s&filter=customer:any:%s".formatted(on, customer);
+                var sum = figure(totals(balance.list(), asked).get("sums"), balance.figure());
+                var page = auditor.get("/api/lists/" + balance.list() + "/rows" + asked);
+                assertThat(page.status()).as("%s: %s", name, page.body()).isEqualTo(200);
+                assertThat(page.body()
+                                .get("rows")
+                                .valueStream()
+                                .map(row -> figure(row.get("cells"), balance.figure()))
+                                .reduce(ZERO, BigDecimal::add))
+                        .as("%s: rows of %s as of %s", name, balance.list(), on)
+                        .isEqualByComparingTo(sum);
                 assertThat(balance.credit() ? sum.negate() : sum)
                         .as("%s: %s as of %s after %s", name, balance.list(), on, told)
                         .isEqualByComparingTo(roles.getOrDefault(balance.role(), ZERO));

@@ -32,14 +32,26 @@ final class Conditions {
     private final LocalDate today;
     private final BiFunction<Column, List<String>, Long[]> ids;
 
-    /** @param ids of what codes of a column name */
-    Conditions(ListQuestion asked, LocalDate today, BiFunction<Column, List<String>, Long[]> ids) {
-        this.list = asked.list();
+    private Conditions(DeclaredList list, LocalDate today, BiFunction<Column, List<String>, Long[]> ids) {
+        this.list = list;
         this.today = today;
         this.ids = ids;
+    }
+
+    /** @param ids of what codes of a column name */
+    static Conditions of(ListQuestion asked, LocalDate today, BiFunction<Column, List<String>, Long[]> ids) {
+        var conditions = new Conditions(asked.list(), today, ids);
         var isToday = asked.asOf(today).equals(today);
-        list.within().ifPresent(within -> add(isToday ? within.today() : within.asOf()));
-        asked.filters().forEach(this::add);
+        asked.list().within().ifPresent(within -> conditions.add(isToday ? within.today() : within.asOf()));
+        asked.filters().forEach(conditions::add);
+        return conditions;
+    }
+
+    /** Of rows that were found already. */
+    static Conditions ofKeys(DeclaredList list, Long[] keys) {
+        var conditions = new Conditions(list, LocalDate.MIN, (column, codes) -> new Long[0]);
+        conditions.add("%s contains %s".formatted(conditions.parameter(keys), list.key()));
+        return conditions;
     }
 
     List<String> texts() {

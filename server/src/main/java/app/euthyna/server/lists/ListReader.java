@@ -126,7 +126,7 @@ class ListReader {
 
     private List<Key> keys(ListQuestion asked, @Nullable String after, int most) {
         var list = asked.list();
-        var conditions = new Conditions(asked, company.today(), this::ids);
+        var conditions = Conditions.of(asked, company.today(), this::ids);
         var sorted = asked.sortedBy();
         var by = sorted.map(Column::sortedBy).orElse(list.key());
         if (after != null) {
@@ -196,11 +196,8 @@ class ListReader {
         var read = Stream.concat(
                         Stream.of(opened, kind), asked.columns().stream().flatMap(column -> column.read().stream()))
                 .toList();
-        var conditions = new Conditions(
-                new ListQuestion(list, List.of(), asked.sorting(), asked.columns()), company.today(), this::ids);
-        conditions.add("%s contains %s"
-                .formatted(
-                        conditions.parameter(Many.ids(keys.stream().map(Key::id).toList())), list.key()));
+        var conditions =
+                Conditions.ofKeys(list, Many.ids(keys.stream().map(Key::id).toList()));
         var text = "select %s, %s from %s"
                 .formatted(list.key(), String.join(", ", read), from(list, conditions, read.stream()));
         var found = new HashMap<Long, Row>();
@@ -272,7 +269,7 @@ class ListReader {
     /** How many rows there are, and the sums of columns behind it. */
     private Object[] counted(ListQuestion asked, List<Column> summed) {
         var list = asked.list();
-        var conditions = new Conditions(asked, company.today(), this::ids);
+        var conditions = Conditions.of(asked, company.today(), this::ids);
         var sums = summed.stream().map(column -> "sum(%s)".formatted(column.path()));
         var text = "select %s from %s"
                 .formatted(
@@ -294,7 +291,7 @@ class ListReader {
     List<Grouped> grouped(ListQuestion asked, Grouping grouping) {
         var by = grouping.by();
         var named = by.named().isPresent();
-        var conditions = new Conditions(asked, company.today(), this::ids);
+        var conditions = Conditions.of(asked, company.today(), this::ids);
         var keys = named ? by.path() + ", " + String.join(", ", by.read()) : by.path();
         var measure = grouping.of().map(Column::path).orElse("");
         var text = "select %s, count(%s)%s from %s group by %s"

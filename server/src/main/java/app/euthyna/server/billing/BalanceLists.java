@@ -22,7 +22,7 @@ class BalanceLists {
     private static final Sorting OLDEST_FIRST = new Sorting(Optional.of("date"), false);
 
     @Bean
-    static DeclaredList invoicesThatAreOpen() {
+    static DeclaredList openInvoicesList() {
         var still =
                 OpenInvoices.STILL.replace("n.", "i.").replace(":day", ":asOf").strip();
         return new DeclaredList(
@@ -76,7 +76,7 @@ class BalanceLists {
                 where alc.paymentId = p.id and alc.discount = false and alc.allocatedOn <= :asOf), 0)""";
 
     @Bean
-    static DeclaredList onAccount() {
+    static DeclaredList onAccountList() {
         return new DeclaredList(
                         "on-account",
                         "Customer credit",
@@ -108,7 +108,7 @@ class BalanceLists {
     }
 
     @Bean
-    static DeclaredList unappliedDeposits() {
+    static DeclaredList unappliedDepositsList() {
         var still = """
                 d.amount - coalesce((select sum(dus.amount) from DepositUseEntity dus
                 where dus.depositId = d.id and dus.usedOn <= :asOf), 0)""";

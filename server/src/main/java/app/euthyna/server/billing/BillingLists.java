@@ -23,7 +23,7 @@ class BillingLists {
     private static final List<Join> INVOICE = List.of(new Join("i", "left join InvoiceEntity i on i.id = r.invoiceId"));
 
     @Bean
-    static DeclaredList salesRegister() {
+    static DeclaredList salesRegisterList() {
         return Registers.of(
                         Register.SALES,
                         Reading.SELLING,
@@ -56,7 +56,7 @@ class BillingLists {
     }
 
     @Bean
-    static DeclaredList receiptsRegister() {
+    static DeclaredList receiptsRegisterList() {
         return Registers.of(
                         Register.RECEIPTS,
                         Reading.SELLING,
@@ -82,7 +82,7 @@ class BillingLists {
     }
 
     @Bean
-    static DeclaredList writeOffRegister() {
+    static DeclaredList writeOffRegisterList() {
         return Registers.of(
                 Register.WRITE_OFFS,
                 Reading.SELLING,

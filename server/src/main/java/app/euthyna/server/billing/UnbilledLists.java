@@ -72,7 +72,7 @@ class UnbilledLists {
                 join ReturnOutcomeEntity oou on oou.partId = opt.id where oou.decidedOn > :asOf)""";
 
     @Bean
-    static DeclaredList shippedNotBilled() {
+    static DeclaredList shippedNotBilledList() {
         return new DeclaredList(
                         "shipped-not-billed",
                         "Shipped, not billed",
@@ -137,7 +137,7 @@ class UnbilledLists {
     }
 
     @Bean
-    static DeclaredList billedNotShipped() {
+    static DeclaredList billedNotShippedList() {
         var deferred = ahead("b.deferred", "earned", "deferred");
         return new DeclaredList(
                         "billed-not-shipped",

@@ -1,25 +1,129 @@
 package app.euthyna.server.goods;
 
+import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.ledger.Register;
 import app.euthyna.server.lists.Column;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.DeclaredList;
 import app.euthyna.server.lists.DeclaredList.Join;
 import app.euthyna.server.lists.DeclaredList.Shipped;
+import app.euthyna.server.lists.DeclaredList.Sorting;
 import app.euthyna.server.lists.Registers;
 import app.euthyna.server.masterdata.MasterColumns;
 import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.Reading;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 
-/** The register of what left. */
+/** The lists of dispatches, of stock and what moved it, and the register of what left. */
 @Configuration(proxyBeanMethods = false)
 class GoodsLists {
 
     @Bean
-    static DeclaredList dispatchRegister() {
+    static DeclaredList dispatchesList() {
+        return new DeclaredList(
+                        "dispatches",
+                        "Dispatches",
+                        "dispatch",
+                        "dispatches",
+                        "DispatchEntity d",
+                        "d.id",
+                        List.of(new Join("o", "join OrderEntity o on o.id = d.orderId")),
+                        Reading.BUSINESS,
+                        Sorting.NEWEST_FIRST,
+                        List.of(
+                                Column.number("number", "Dispatch", "d.number", "DISPATCH")
+                                        .with(Trait.SHOWN),
+                                Column.number("order", "Order", "o.number", "ORDER")
+                                        .with(Trait.SHOWN),
+                                MasterColumns.customer("o.customerId"),
+                                Column.choice("state", "State", "d.state", Dispatch.State.class)
+                                        .with(Trait.SHOWN),
+                                MasterColumns.site("d.siteId").with(Trait.SHOWN),
+                                Column.day("stagedOn", "Staged", "d.stagedOn").with(Trait.SHOWN, Trait.SORTED),
+                                Column.day("departedOn", "Left", "d.departedOn").with(Trait.SHOWN),
+                                Column.day("reversedOn", "Reversed", "d.reversedOn"),
+                                Column.text("carrier", "Carrier", "d.carrier"),
+                                Column.text("carrierReference", "Carrier reference", "d.carrierReference")))
+                .shipping(
+                        Shipped.of("staged", "Staged, still here", "site:count", "state:any:STAGED"),
+                        Shipped.of(
+                                "by-day",
+                                "Left this month by day",
+                                "departedOn.day:count",
+                                "departedOn:in:this-month"));
+    }
+
+    @Bean
+    static DeclaredList stockList() {
+        return new DeclaredList(
+                        "stock",
+                        "Stock by item and store",
+                        "shelf",
+                        "shelves",
+                        "ShelfEntity f",
+                        "f.id",
+                        List.of(),
+                        Reading.BUSINESS,
+                        new Sorting(Optional.of("item"), false),
+                        List.of(
+                                Column.number("code", "Code", "m.code", "ITEM").with(Trait.SHOWN),
+                                MasterColumns.item("f.itemId").with(Trait.SORTED),
+                                MasterColumns.site("f.siteId").with(Trait.SHOWN, Trait.SORTED),
+                                Column.quantity("onHand", "On hand", "f.onHand").with(Trait.SHOWN, Trait.SUMMED),
+                                Column.quantity("reserved", "Reserved", "f.reserved")
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.quantity("free", "Free", "f.onHand - f.reserved")
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.amount("value", "Stock value", "f.stockValue")
+                                        .readBy(ReadBy.Group.COSTS)
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.flag("isShort", "Below its minimum", "f.onHand < m.minStock")))
+                .shipping(
+                        Shipped.of("short", "Below their minimum", "", "isShort:any:YES"),
+                        Shipped.of("value", "Stock value by item", "item:value"));
+    }
+
+    @Bean
+    static DeclaredList stockMovementsList() {
+        return new DeclaredList(
+                        "stock-movements",
+                        "Stock movements",
+                        "movement",
+                        "movements",
+                        "StockMovementEntity v",
+                        "v.id",
+                        List.of(),
+                        Reading.BUSINESS,
+                        Sorting.NEWEST_FIRST,
+                        List.of(
+                                Column.number("number", "Document", "v.documentNumber", "STOCK_RECEIPT")
+                                        .with(Trait.SHOWN),
+                                Column.words(
+                                                "kind",
+                                                "Kind",
+                                                "v.documentKind",
+                                                "DISPATCH",
+                                                "RETURN",
+                                                "STOCK_RECEIPT",
+                                                "STOCK_COUNT",
+                                                "UNEXPECTED_GOODS")
+                                        .with(Trait.SHOWN),
+                                Column.day("date", "Date", "v.movedOn").with(Trait.SHOWN, Trait.SORTED),
+                                MasterColumns.item("v.itemId"),
+                                MasterColumns.site("v.siteId").with(Trait.SHOWN),
+                                Column.quantity("quantity", "Quantity", "v.quantity")
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.amount("value", "Stock value", "v.stockValue")
+                                        .readBy(ReadBy.Group.COSTS)
+                                        .with(Trait.SHOWN, Trait.SUMMED)))
+                .opening("v.documentKind");
+    }
+
+    @Bean
+    static DeclaredList dispatchRegisterList() {
         return Registers.of(
                         Register.DISPATCHES,
                         Reading.BUSINESS,

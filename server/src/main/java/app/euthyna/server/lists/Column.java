@@ -133,6 +133,15 @@ public record Column(
     }
 
     /**
+     * One of a few words that are no constants: they are told from what a row holds, or kept as texts.
+     *
+     * @param path of a text
+     */
+    public static Column words(String name, String label, String path, String... choices) {
+        return of(name, label, FieldKind.CHOICE, path, List.of(choices));
+    }
+
+    /**
      * Yes or no.
      *
      * @param condition when it is yes

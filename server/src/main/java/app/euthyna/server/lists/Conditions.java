@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * Filters as conditions in HQL. Their texts are made of what is declared alone; whatever somebody asked for is a
@@ -141,10 +142,13 @@ final class Conditions {
                 .collect(Collectors.joining(among.not() ? " and " : " or ")));
     }
 
-    /** Both of them are all. */
+    /** Both of them are all; what can't be told of a row is not so. */
     private void flag(Column column, List<String> values) {
         if (values.stream().distinct().count() == 1) {
-            add(values.contains(Column.YES) ? column.path() : "not (%s)".formatted(column.path()));
+            add(
+                    values.contains(Column.YES)
+                            ? column.path()
+                            : "(case when %s then 1 else 0 end) = 0".formatted(column.path()));
         }
     }
 
@@ -153,11 +157,13 @@ final class Conditions {
         fixed.add(path);
     }
 
-    /** The constant of that name. */
+    /** The constant of that name; the name itself where it is kept as a text. */
     static Object choice(Column column, String name) {
-        return List.of(column.choices().orElseThrow().getEnumConstants()).stream()
-                .filter(constant -> constant.name().equals(name))
-                .findFirst()
-                .orElseThrow();
+        return column.choices()
+                .<Object>map(choices -> Stream.of(choices.getEnumConstants())
+                        .filter(constant -> constant.name().equals(name))
+                        .findFirst()
+                        .orElseThrow())
+                .orElse(name);
     }
 }

@@ -123,7 +123,8 @@ class ListController {
      *
      * @param opens the number of the document that it opens; empty for none
      * @param kind of that document
-     * @param cells by the names of their columns: texts, figures, days, codes with what they stand for
+     * @param cells by the names of their columns: texts, figures, days, codes with what they stand for; what is empty
+     *     is left out
      */
     record ListRow(String key, String opens, String kind, Map<String, Object> cells) {}
 

@@ -70,7 +70,7 @@ class ListReader {
      *
      * @param opens the number of the document that it opens; empty for none
      * @param kind of that document
-     * @param cells by the names of their columns
+     * @param cells by the names of their columns; what is empty is left out
      */
     record Row(long id, String opens, String kind, Map<String, Object> cells) {}
 
@@ -214,11 +214,11 @@ class ListReader {
         var at = 3;
         for (var column : columns) {
             var value = row[at++];
-            if (column.named().isPresent()) {
-                var name = row[at++];
-                cells.put(column.name(), value == null ? null : new Coded((String) value, (String) name));
-            } else {
-                cells.put(column.name(), shown(column, value));
+            var name = column.named().isPresent() ? row[at++] : null;
+            if (value != null) {
+                cells.put(
+                        column.name(),
+                        column.named().isPresent() ? new Coded((String) value, (String) name) : shown(column, value));
             }
         }
         return cells;
@@ -320,16 +320,19 @@ class ListReader {
                 .flatMap(path -> ALIAS.matcher(path).results().map(found -> found.group(1)))
                 .distinct()
                 .toList();
+        var named = list.columns().stream()
+                .filter(column -> column.named()
+                        .map(Column.Named::alias)
+                        .filter(aliases::contains)
+                        .isPresent())
+                .toList();
         var text = new StringBuilder(list.base());
-        for (var column : list.columns()) {
-            column.named()
-                    .filter(one -> aliases.contains(one.alias()))
-                    .ifPresent(one -> text.append(
-                            " left join %s %s on %2$s.id = %s".formatted(one.entity(), one.alias(), column.path())));
-        }
         list.joins().stream()
-                .filter(join -> aliases.contains(join.alias()))
+                .filter(join -> aliases.contains(join.alias())
+                        || named.stream().anyMatch(column -> column.path().startsWith(join.alias() + ".")))
                 .forEach(join -> text.append(' ').append(join.hql()));
+        named.forEach(column -> text.append(" left join %s %s on %2$s.id = %s"
+                .formatted(column.named().get().entity(), column.named().get().alias(), column.path())));
         if (!conditions.texts().isEmpty()) {
             text.append(" where (")
                     .append(String.join(") and (", conditions.texts()))
@@ -346,6 +349,9 @@ class ListReader {
             var today = company.today();
             RefusedException.where(Dating.ahead(asked.asOf(today), today));
             query.setParameter("asOf", asked.asOf(today));
+        }
+        if (named.contains("today")) {
+            query.setParameter("today", company.today());
         }
         if (named.contains("decimals")) {
             query.setParameter("decimals", company.currency().getDefaultFractionDigits());

@@ -10,8 +10,13 @@ public final class MasterColumns {
 
     /** The customer, by whose name rows can be sorted. */
     public static Column customer(String idPath) {
+        return customerIfAny(idPath).with(Trait.SORTED);
+    }
+
+    /** The customer, where there may be none. */
+    public static Column customerIfAny(String idPath) {
         return Column.code("customer", "Customer", idPath, "CustomerEntity", "c", "CUSTOMER")
-                .with(Trait.SHOWN, Trait.SORTED);
+                .with(Trait.SHOWN);
     }
 
     public static Column item(String idPath) {

@@ -25,7 +25,7 @@ class OrderLists {
                 else c.town end""";
 
     @Bean
-    static DeclaredList orders() {
+    static DeclaredList ordersList() {
         return new DeclaredList(
                         "orders",
                         "Orders",
@@ -53,6 +53,99 @@ class OrderLists {
                                 "orderedOn.day:gross",
                                 "orderedOn:in:this-month",
                                 "state:none:CANCELLED,DECLINED,DRAFT"));
+    }
+
+    private static String sum(String of, String from, String where) {
+        return "coalesce((select sum(%s) from %s where %s), 0)".formatted(of, from, where);
+    }
+
+    @Bean
+    static DeclaredList orderLinesList() {
+        var shipped = sum(
+                "dsl.quantity",
+                "DispatchLineEntity dsl join DispatchEntity dsp on dsp.id = dsl.dispatchId",
+                "dsl.rootOrderId = l.orderId and dsl.orderLineNo = l.lineNo and dsp.state = 'DEPARTED'");
+        var billed = sum(
+                "bil.quantity",
+                "InvoiceLineEntity bil join InvoiceEntity inv on inv.id = bil.invoiceId",
+                "bil.rootOrderId = l.orderId and bil.orderLineNo = l.lineNo and inv.reversedOn is null");
+        var cancelled = sum(
+                "can.quantity",
+                "CancellationLineEntity can",
+                "can.rootOrderId = l.orderId and can.orderLineNo = l.lineNo");
+        return new DeclaredList(
+                        "order-lines",
+                        "Order lines",
+                        "order line",
+                        "order lines",
+                        "OrderLineEntity l join OrderEntity o on o.id = l.orderId",
+                        "l.id",
+                        List.of(new DeclaredList.Join(
+                                "q", "left join StockClaimEntity q on q.orderId = l.orderId and q.lineNo = l.lineNo")),
+                        Reading.SELLING,
+                        Sorting.NEWEST_FIRST,
+                        List.of(
+                                Column.number("number", "Order", "o.number", "ORDER")
+                                        .with(Trait.SHOWN),
+                                MasterColumns.customer("o.customerId"),
+                                Column.choice("state", "State", "o.state", OrderState.class)
+                                        .with(Trait.SHOWN),
+                                Column.day("requestedOn", "Requested", "l.requestedOn")
+                                        .with(Trait.SHOWN, Trait.SORTED),
+                                MasterColumns.item("l.itemId"),
+                                Column.text("description", "Description", "l.description"),
+                                Column.quantity("quantity", "Ordered", "l.quantity")
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.quantity("cancelled", "Cancelled", cancelled)
+                                        .with(Trait.SUMMED),
+                                Column.quantity("reserved", "Reserved", "coalesce(q.reserved, 0)")
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.quantity("waiting", "Waiting for stock", "coalesce(q.waiting, 0)")
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.quantity("shipped", "Shipped", shipped).with(Trait.SHOWN, Trait.SUMMED),
+                                Column.quantity("billed", "Billed", billed).with(Trait.SHOWN, Trait.SUMMED),
+                                Column.amount("price", "Unit price", "l.unitPrice"),
+                                Column.flag("isOpen", "Reserved or waiting", "q.reserved > 0 or q.waiting > 0"),
+                                Column.flag("waits", "Waiting for stock at all", "q.waiting > 0")))
+                .within("l.removed = false and o.state <> 'DRAFT'")
+                .shipping(
+                        Shipped.of("open-by-item", "Open order lines by item", "item:reserved", "isOpen:any:YES"),
+                        Shipped.of(
+                                "open-by-customer", "Open order lines by customer", "customer:count", "isOpen:any:YES"),
+                        Shipped.of("backorders", "Backorders by item", "item:waiting", "waits:any:YES"));
+    }
+
+    @Bean
+    static DeclaredList agreementsList() {
+        return new DeclaredList(
+                        "agreements",
+                        "Quotes, blanket and recurring orders",
+                        "agreement",
+                        "agreements",
+                        "SalesAgreementEntity g",
+                        "g.id",
+                        List.of(),
+                        Reading.SELLING,
+                        Sorting.NEWEST_FIRST,
+                        List.of(
+                                Column.number("number", "Agreement", "g.number", "QUOTE")
+                                        .with(Trait.SHOWN),
+                                Column.words("kind", "Kind", "g.kind", "QUOTE", "BLANKET_ORDER", "RECURRING_ORDER")
+                                        .with(Trait.SHOWN),
+                                MasterColumns.customer("g.customerId"),
+                                Column.text("po", "Customer PO", "g.po").with(Trait.SHOWN),
+                                Column.day("writtenOn", "Written", "g.writtenOn")
+                                        .with(Trait.SHOWN, Trait.SORTED),
+                                Column.day("validUntil", "Valid until", "g.validUntil")
+                                        .with(Trait.SHOWN),
+                                Column.day("nextDue", "Next order due", "g.nextDue"),
+                                Column.amount("net", "Net", "g.net").with(Trait.SHOWN, Trait.SUMMED),
+                                Column.count("made", "Orders made", "g.made").with(Trait.SHOWN),
+                                Column.text("author", "Written by", "g.author")))
+                .opening("g.kind")
+                .shipping(
+                        Shipped.of("quotes", "Quotes by customer", "customer:net", "kind:any:QUOTE"),
+                        Shipped.of("due", "Orders due", "", "nextDue:in:last-3660-days"));
     }
 
     private static List<Column> columns() {

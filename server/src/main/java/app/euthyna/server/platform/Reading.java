@@ -30,7 +30,10 @@ public final class Reading implements HandlerInterceptor {
     public static final Set<Role> SELLING =
             Collections.unmodifiableSet(EnumSet.complementOf(EnumSet.of(Role.ADMIN, Role.WAREHOUSE)));
 
-    private static final Set<Role> BOOKS = EnumSet.of(Role.RECEIVABLES, Role.CONTROLLER, Role.LEAD, Role.AUDITOR);
+    /** The ledger. */
+    public static final Set<Role> BOOKS =
+            Collections.unmodifiableSet(EnumSet.of(Role.RECEIVABLES, Role.CONTROLLER, Role.LEAD, Role.AUDITOR));
+
     private static final Set<Role> SETTINGS = EnumSet.complementOf(EnumSet.of(Role.WAREHOUSE));
 
     private static final Set<Role> ACCESS = EnumSet.of(Role.LEAD, Role.AUDITOR, Role.ADMIN);

@@ -21,7 +21,91 @@ import org.springframework.context.annotation.Configuration;
 class ReturnLists {
 
     @Bean
-    static DeclaredList creditNoteRegister() {
+    static DeclaredList creditNotesList() {
+        return new DeclaredList(
+                        "credit-notes",
+                        "Credit notes",
+                        "credit note",
+                        "credit notes",
+                        "CreditNoteEntity k",
+                        "k.id",
+                        List.of(
+                                new Join("i", "join InvoiceEntity i on i.id = k.invoiceId"),
+                                new Join("p", "left join PaymentEntity p on p.number = k.number")),
+                        Reading.SELLING,
+                        Sorting.NEWEST_FIRST,
+                        List.of(
+                                Column.number("number", "Credit note", "k.number", "CREDIT_NOTE")
+                                        .with(Trait.SHOWN),
+                                MasterColumns.customer("k.customerId"),
+                                Column.number("invoice", "Invoice", "i.number", "INVOICE")
+                                        .with(Trait.SHOWN),
+                                Column.day("date", "Date", "k.creditedOn").with(Trait.SHOWN, Trait.SORTED),
+                                Column.text("reason", "Reason", "k.reason").with(Trait.SHOWN),
+                                Column.amount("net", "Net", "k.net").with(Trait.SUMMED),
+                                Column.amount("vat", "VAT", "k.vat").with(Trait.SUMMED),
+                                Column.amount("gross", "Credited", "k.gross").with(Trait.SHOWN, Trait.SUMMED),
+                                Column.amount("left", "Left", "coalesce(p.leftAmount, 0)")
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.flag("hasLeft", "Customer credit is left", "p.leftAmount > 0"),
+                                Column.flag("reversed", "Taken back", "k.reversedOn is not null"),
+                                Column.day("reversedOn", "Taken back on", "k.reversedOn")))
+                .shipping(
+                        Shipped.of("left", "With customer credit", "customer:left", "hasLeft:any:YES"),
+                        Shipped.of(
+                                "by-customer",
+                                "Credited this year by customer",
+                                "customer:net",
+                                "date:in:this-year",
+                                "reversed:any:NO"));
+    }
+
+    @Bean
+    static DeclaredList returnsList() {
+        var parts = "ReturnPartEntity prt join ReturnLineEntity ret on ret.id = prt.returnLineId";
+        return new DeclaredList(
+                        "returns",
+                        "Returns",
+                        "return",
+                        "returns",
+                        "ReturnEntity g",
+                        "g.id",
+                        List.of(),
+                        Reading.BUSINESS,
+                        Sorting.NEWEST_FIRST,
+                        List.of(
+                                Column.number("number", "Return", "g.number", "RETURN")
+                                        .with(Trait.SHOWN),
+                                MasterColumns.customer("g.customerId"),
+                                Column.day("authorisedOn", "Authorised", "g.authorisedOn")
+                                        .with(Trait.SHOWN, Trait.SORTED),
+                                Column.text("reason", "Reason", "g.reasonCode").with(Trait.SHOWN),
+                                Column.quantity("authorised", "Authorised quantity", """
+                                                (select sum(ret.authorised) from ReturnLineEntity ret
+                                                where ret.returnId = g.id)""")
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.quantity(
+                                                "received",
+                                                "Received",
+                                                "coalesce((select sum(prt.quantity) from %s where ret.returnId = g.id), 0)"
+                                                        .formatted(parts))
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.day("receivedOn", "Received on", "g.receivedOn")
+                                        .with(Trait.SHOWN),
+                                Column.flag("expects", "Still expected", "g.expects = true"),
+                                Column.flag("inspecting", "To inspect", "g.inspecting = true"),
+                                Column.flag("withdrawn", "Withdrawn", "g.withdrawn = true"),
+                                Column.amount("creditDue", "Credit due", "g.creditDue")
+                                        .readBy(ReadBy.Group.SELLING)
+                                        .with(Trait.SUMMED)))
+                .shipping(
+                        Shipped.of("expected", "Expected", "customer:authorised", "expects:any:YES"),
+                        Shipped.of("to-inspect", "To inspect", "", "inspecting:any:YES"),
+                        Shipped.of("by-month", "Returns by month", "authorisedOn.month:count", "withdrawn:any:NO"));
+    }
+
+    @Bean
+    static DeclaredList creditNoteRegisterList() {
         return Registers.of(
                 Register.CREDIT_NOTES,
                 Reading.SELLING,
@@ -41,7 +125,7 @@ class ReturnLists {
     }
 
     @Bean
-    static DeclaredList returnsRegister() {
+    static DeclaredList returnsRegisterList() {
         return Registers.of(
                         Register.RETURNS,
                         Reading.BUSINESS,
@@ -86,7 +170,7 @@ class ReturnLists {
     }
 
     @Bean
-    static DeclaredList inInspection() {
+    static DeclaredList inInspectionList() {
         return new DeclaredList(
                         "in-inspection",
                         "Goods in inspection",

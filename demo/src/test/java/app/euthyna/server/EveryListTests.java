@@ -1,0 +1,312 @@
+package app.euthyna.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.TreeSet;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVParser;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.context.SpringBootTest;
+import org.springframework.boot.webmvc.test.autoconfigure.AutoConfigureMockMvc;
+import org.springframework.test.context.DynamicPropertyRegistry;
+import org.springframework.test.context.DynamicPropertySource;
+import org.springframework.test.web.servlet.MockMvc;
+import tools.jackson.databind.JsonNode;
+
+/**
+ * Every list that is declared, over a company that has documents of every kind: each filter, sequence, sum, chart, view
+ * and file of it beside the same made of all of its rows.
+ */
+@SpringBootTest(properties = {"euthyna.demo=true", "euthyna.demo-orders=60"})
+@AutoConfigureMockMvc
+class EveryListTests {
+
+    @DynamicPropertySource
+    static void database(DynamicPropertyRegistry properties) {
+        Databases.named("every-list", properties);
+    }
+
+    @Autowired
+    private MockMvc mvc;
+
+    private Rest lead;
+    private JsonNode lists;
+
+    @BeforeEach
+    void theLeadReadsAll() {
+        lead = new Rest(mvc, "lead", "LEAD");
+        lists = lead.get("/api/lists").body();
+    }
+
+    private static String name(JsonNode of) {
+        return of.get("name").asString();
+    }
+
+    private static List<String> columns(JsonNode list) {
+        return list.get("columns").valueStream().map(EveryListTests::name).toList();
+    }
+
+    private JsonNode ok(String path) {
+        var answer = lead.get(path);
+        assertThat(answer.status()).as("%s: %s", path, answer.body()).isEqualTo(200);
+        return answer.body();
+    }
+
+    private List<JsonNode> rows(JsonNode list, String asked) {
+        var rows = new ArrayList<JsonNode>();
+        var path = "/api/lists/%s/rows?columns=%s%s".formatted(name(list), String.join(",", columns(list)), asked);
+        var after = "";
+        do {
+            var page = ok(path + after);
+            page.get("rows").forEach(rows::add);
+            after = page.get("next").isNull()
+                    ? ""
+                    : "&after=" + page.get("next").asString();
+        } while (!after.isEmpty());
+        return rows;
+    }
+
+    /** As a filter would name it; empty where there is nothing. */
+    private static String cell(JsonNode row, String column) {
+        var value = row.get("cells").get(column);
+        return value == null ? "" : value.isObject() ? value.get("code").asString() : value.asString();
+    }
+
+    private static List<String> keys(List<JsonNode> rows) {
+        return rows.stream().map(row -> row.get("key").asString()).toList();
+    }
+
+    @Test
+    void thereAreManyAndAllHaveRows() {
+        assertThat(lists).hasSizeGreaterThan(25);
+        var empty = new TreeSet<String>();
+        for (var list : lists) {
+            var rows = rows(list, "");
+            assertThat(keys(rows)).as(name(list)).doesNotHaveDuplicates();
+            if (rows.isEmpty()) {
+                empty.add(name(list));
+            }
+        }
+        assertThat(empty).as("what the demo company has nothing of").isSubsetOf("billed-not-shipped", "on-account");
+    }
+
+    /** A value of each column as a filter: just the rows that have it. */
+    @Test
+    void everyColumnIsFilteredBy() {
+        var seed = System.nanoTime();
+        System.out.println("EveryListTests seed " + seed);
+        var random = new Random(seed);
+        for (var list : lists) {
+            var rows = rows(list, "");
+            for (var column : list.get("columns")) {
+                if (rows.isEmpty() || column.get("kind").asString().equals("AS_OF")) {
+                    continue;
+                }
+                var value = cell(rows.get(random.nextInt(rows.size())), name(column));
+                if (value.isEmpty()) {
+                    continue;
+                }
+                var filter = filter(column.get("kind").asString(), value);
+                assertThat(keys(rows(list, "&filter=%s:%s".formatted(name(column), filter))))
+                        .as("%s %s:%s", name(list), name(column), filter)
+                        .containsExactlyElementsOf(keys(rows.stream()
+                                .filter(row -> holds(column.get("kind").asString(), cell(row, name(column)), value))
+                                .toList()));
+            }
+        }
+    }
+
+    private static String filter(String kind, String value) {
+        return switch (kind) {
+            case "TEXT" -> "starts:" + value.substring(0, Math.min(value.length(), 80));
+            case "DAY", "AMOUNT", "QUANTITY", "COUNT" -> "between:%s..%s".formatted(value, value);
+            default -> "any:" + value;
+        };
+    }
+
+    private static boolean holds(String kind, String has, String asked) {
+        return switch (kind) {
+            case "TEXT" -> has.regionMatches(true, 0, asked, 0, Math.min(asked.length(), 80));
+            case "AMOUNT", "QUANTITY", "COUNT" ->
+                !has.isEmpty() && new BigDecimal(has).compareTo(new BigDecimal(asked)) == 0;
+            default -> has.equals(asked);
+        };
+    }
+
+    @Test
+    void everySequenceIsKeptBothWays() {
+        for (var list : lists) {
+            for (var column : list.get("columns")) {
+                if (!column.get("isSorted").asBoolean()) {
+                    continue;
+                }
+                var up = rows(list, "&sort=" + name(column));
+                var down = new ArrayList<>(rows(list, "&sort=-" + name(column)));
+                java.util.Collections.reverse(down);
+                assertThat(keys(up)).as("%s by %s", name(list), name(column)).isEqualTo(keys(down));
+                if (List.of("DAY", "AMOUNT").contains(column.get("kind").asString())) {
+                    Comparator<String> order = column.get("kind").asString().equals("DAY")
+                            ? Comparator.naturalOrder()
+                            : Comparator.comparing(BigDecimal::new);
+                    assertThat(up.stream().map(row -> cell(row, name(column))).toList())
+                            .as("%s by %s", name(list), name(column))
+                            .isSortedAccordingTo(order);
+                }
+            }
+        }
+    }
+
+    @Test
+    void totalsAndChartsAreWhatAllRowsAddUpTo() {
+        for (var list : lists) {
+            var rows = rows(list, "");
+            var totals = ok("/api/lists/%s/totals?columns=%s".formatted(name(list), String.join(",", columns(list))));
+            assertThat(totals.get("count").asInt()).as(name(list)).isEqualTo(rows.size());
+            for (var column : list.get("columns")) {
+                if (column.get("isSummed").asBoolean()) {
+                    assertThat(new BigDecimal(
+                                    totals.get("sums").get(name(column)).asString()))
+                            .as("%s of %s", name(column), name(list))
+                            .isEqualByComparingTo(sum(rows, name(column)));
+                }
+                if (column.get("isGrouped").asBoolean()) {
+                    charted(list, column, rows);
+                }
+            }
+        }
+    }
+
+    private static BigDecimal sum(List<JsonNode> rows, String column) {
+        return rows.stream()
+                .map(row -> cell(row, column))
+                .filter(value -> !value.isEmpty())
+                .map(BigDecimal::new)
+                .reduce(BigDecimal.ZERO, BigDecimal::add);
+    }
+
+    private void charted(JsonNode list, JsonNode by, List<JsonNode> rows) {
+        var measures = new ArrayList<>(List.of("count"));
+        list.get("columns")
+                .valueStream()
+                .filter(column -> column.get("isSummed").asBoolean())
+                .map(EveryListTests::name)
+                .forEach(measures::add);
+        for (var measure : measures) {
+            var step = by.get("kind").asString().equals("DAY") ? ".month" : "";
+            var groups = ok("/api/lists/%s/groups?chart=%s%s:%s".formatted(name(list), name(by), step, measure));
+            assertThat(groups.valueStream()
+                            .map(group -> new BigDecimal(group.get("sum").asString()))
+                            .reduce(BigDecimal.ZERO, BigDecimal::add))
+                    .as("%s of %s by %s", measure, name(list), name(by))
+                    .isEqualByComparingTo(
+                            measure.equals("count") ? BigDecimal.valueOf(rows.size()) : sum(rows, measure));
+        }
+    }
+
+    @Test
+    void viewsThatShipAreAnsweredAsTheyStand() {
+        var shipped = 0;
+        for (var list : lists) {
+            for (var view : list.get("views")) {
+                shipped++;
+                var asked = new StringBuilder("?sort=" + view.get("sort").asString());
+                view.get("filter").forEach(filter -> asked.append("&filter=").append(filter.asString()));
+                ok("/api/lists/" + name(list) + "/rows" + asked);
+                if (!view.get("chart").asString().isEmpty()) {
+                    ok("/api/lists/" + name(list) + "/groups" + asked + "&chart="
+                            + view.get("chart").asString());
+                }
+            }
+        }
+        assertThat(shipped).isGreaterThan(40);
+    }
+
+    @Test
+    void filesHaveEveryRow() throws IOException {
+        for (var list : lists) {
+            var file = new String(lead.file("/api/lists/" + name(list) + "/file"), StandardCharsets.UTF_8);
+            try (var parser = CSVParser.parse(file, CSVFormat.RFC4180)) {
+                assertThat(parser.getRecords())
+                        .as(name(list))
+                        .hasSize(rows(list, "").size() + 1);
+            }
+        }
+    }
+
+    /** A register proves itself over all that the demo company did, and as of today. */
+    @Test
+    void whatTiesDoes() {
+        var tied = 0;
+        for (var list : lists) {
+            if (list.get("isRegister").asBoolean()) {
+                for (var figure :
+                        ok("/api/lists/" + name(list) + "/totals").get("proof").get("figures")) {
+                    tied++;
+                    assertThat(figure.get("agrees").asBoolean())
+                            .as("%s: %s", name(list), figure)
+                            .isTrue();
+                }
+            }
+        }
+        assertThat(tied).isGreaterThan(14);
+    }
+
+    /** Looked for in every corner: column, filter, sequence, sum, chart, file. */
+    @Test
+    void whatSomebodyMayNotSeeIsNotThere() {
+        var hidden = 0;
+        for (var role : Map.of(
+                        "clerk", "CLERK", "warehouse", "WAREHOUSE", "receivables", "RECEIVABLES", "admin", "ADMIN")
+                .entrySet()) {
+            var reader = new Rest(mvc, role.getKey(), role.getValue());
+            var read = new LinkedHashMap<String, JsonNode>();
+            reader.get("/api/lists").body().forEach(list -> read.put(name(list), list));
+            for (var list : lists) {
+                var theirs = read.get(name(list));
+                for (var column : list.get("columns")) {
+                    if (theirs != null && columns(theirs).contains(name(column))) {
+                        continue;
+                    }
+                    hidden++;
+                    var code = theirs == null ? "not-authorised" : "unknown-field";
+                    var path = "/api/lists/" + name(list);
+                    for (var asked : List.of(
+                            "/rows?columns=" + name(column),
+                            "/rows?sort=" + name(column),
+                            "/rows?filter=%s:%s"
+                                    .formatted(
+                                            name(column),
+                                            filter(column.get("kind").asString(), "1")),
+                            "/totals?columns=" + name(column),
+                            "/file?columns=" + name(column))) {
+                        assertThat(reader.get(path + asked).code())
+                                .as("%s as %s", path + asked, role)
+                                .isEqualTo(code);
+                    }
+                    assertThat(reader.get(path + "/groups?chart=%s:count".formatted(name(column)))
+                                    .status())
+                            .isNotEqualTo(200);
+                }
+                if (theirs != null) {
+                    reader.get("/api/lists/" + name(list) + "/rows")
+                            .body()
+                            .get("rows")
+                            .forEach(row -> assertThat(columns(theirs))
+                                    .containsAll(row.get("cells").propertyNames()));
+                }
+            }
+        }
+        assertThat(hidden).isGreaterThan(50);
+    }
+}

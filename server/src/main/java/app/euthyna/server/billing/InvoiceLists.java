@@ -1,0 +1,169 @@
+package app.euthyna.server.billing;
+
+import app.euthyna.core.billing.Disputing;
+import app.euthyna.server.lists.Column;
+import app.euthyna.server.lists.Column.Trait;
+import app.euthyna.server.lists.DeclaredList;
+import app.euthyna.server.lists.DeclaredList.Join;
+import app.euthyna.server.lists.DeclaredList.Shipped;
+import app.euthyna.server.lists.DeclaredList.Sorting;
+import app.euthyna.server.masterdata.MasterColumns;
+import app.euthyna.server.platform.ReadBy;
+import app.euthyna.server.platform.Reading;
+import java.util.List;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+
+/** The lists of invoices, of their lines with what was earned by them, and of disputes about them. */
+@Configuration(proxyBeanMethods = false)
+class InvoiceLists {
+
+    /** See {@link app.euthyna.core.billing.OpenInvoice#state}. */
+    private static final String STATE = """
+            case when i.reversedOn is not null then 'REVERSED'
+                when i.openAmount = 0 then 'PAID'
+                when i.openAmount = i.gross then 'OPEN'
+                else 'PART_PAID' end""";
+
+    @Bean
+    static DeclaredList invoicesList() {
+        return new DeclaredList(
+                        "invoices",
+                        "Invoices",
+                        "invoice",
+                        "invoices",
+                        "InvoiceEntity i",
+                        "i.id",
+                        List.of(),
+                        Reading.SELLING,
+                        Sorting.NEWEST_FIRST,
+                        List.of(
+                                Column.number("number", "Invoice", "i.number", "INVOICE")
+                                        .with(Trait.SHOWN),
+                                MasterColumns.customer("i.customerId"),
+                                Column.day("date", "Date", "i.invoicedOn").with(Trait.SHOWN, Trait.SORTED),
+                                Column.day("dueOn", "Due", "i.dueOn").with(Trait.SHOWN, Trait.SORTED),
+                                Column.words("state", "State", STATE, "OPEN", "PART_PAID", "PAID", "REVERSED")
+                                        .with(Trait.SHOWN),
+                                Column.amount("net", "Net", "i.net").with(Trait.SUMMED),
+                                Column.amount("vat", "VAT", "i.vat").with(Trait.SUMMED),
+                                Column.amount("gross", "Gross", "i.gross")
+                                        .with(Trait.SHOWN, Trait.SORTED, Trait.SUMMED),
+                                Column.amount("open", "Open", "i.openAmount")
+                                        .with(Trait.SHOWN, Trait.SORTED, Trait.SUMMED),
+                                Column.flag("isOpen", "Something is open", "i.openAmount > 0"),
+                                Column.flag("pastDue", "Past due", "i.openAmount > 0 and i.dueOn < :today"),
+                                Column.flag("disputed", "Disputed", "i.disputed = true"),
+                                Column.day("reversedOn", "Reversed", "i.reversedOn")))
+                .shipping(
+                        Shipped.of("open", "Open invoices", "", "isOpen:any:YES"),
+                        new Shipped(
+                                "past-due",
+                                "Past due",
+                                List.of("pastDue:any:YES"),
+                                "dueOn",
+                                List.of(),
+                                "customer:open"),
+                        Shipped.of(
+                                "due",
+                                "Due in the next 7 days",
+                                "dueOn.day:open",
+                                "isOpen:any:YES",
+                                "dueOn:in:next-7-days"),
+                        Shipped.of("disputed", "Disputed", "customer:open", "disputed:any:YES"));
+    }
+
+    /** What the goods of line {@code b} had cost; of what has not left yet nothing. */
+    private static final String COST =
+            "coalesce((select sum(src.cost) from InvoiceLineSourceEntity src where src.invoiceLineId = b.id), 0)";
+
+    @Bean
+    static DeclaredList invoiceLinesList() {
+        return new DeclaredList(
+                        "invoice-lines",
+                        "Invoice lines",
+                        "line",
+                        "lines",
+                        "InvoiceLineEntity b join InvoiceEntity i on i.id = b.invoiceId",
+                        "b.id",
+                        List.of(
+                                new Join("o", "left join OrderEntity o on o.id = b.rootOrderId"),
+                                new Join("n", "left join ItemEntity n on n.code = b.itemCode")),
+                        Reading.SELLING,
+                        Sorting.NEWEST_FIRST,
+                        List.of(
+                                Column.number("number", "Invoice", "i.number", "INVOICE")
+                                        .with(Trait.SHOWN),
+                                Column.day("date", "Date", "i.invoicedOn").with(Trait.SHOWN, Trait.SORTED),
+                                MasterColumns.customer("i.customerId"),
+                                Column.number("order", "Order", "o.number", "ORDER"),
+                                MasterColumns.item("n.id"),
+                                Column.text("description", "Description", "b.description"),
+                                Column.quantity("quantity", "Quantity", "b.quantity")
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.amount("price", "Unit price", "b.unitPrice"),
+                                Column.amount("net", "Net", "b.net").with(Trait.SHOWN, Trait.SUMMED),
+                                Column.amount("cost", "Cost", COST)
+                                        .readBy(ReadBy.Group.COSTS)
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.amount("margin", "Gross margin", "b.net - b.deferred - " + COST)
+                                        .readBy(ReadBy.Group.COSTS)
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.flag("reversed", "Reversed", "i.reversedOn is not null")))
+                .shipping(
+                        Shipped.of(
+                                "by-item",
+                                "Sales this year by item",
+                                "item:net",
+                                "date:in:this-year",
+                                "reversed:any:NO"),
+                        Shipped.of(
+                                "margin-customer",
+                                "Margin this year by customer",
+                                "customer:margin",
+                                "date:in:this-year",
+                                "reversed:any:NO"),
+                        Shipped.of(
+                                "margin-month",
+                                "Margin this year by month",
+                                "date.month:margin",
+                                "date:in:this-year",
+                                "reversed:any:NO"));
+    }
+
+    @Bean
+    static DeclaredList disputesList() {
+        return new DeclaredList(
+                        "disputes",
+                        "Disputes",
+                        "dispute",
+                        "disputes",
+                        "DisputeEntity d join InvoiceEntity i on i.id = d.invoiceId",
+                        "d.id",
+                        List.of(),
+                        Reading.SELLING,
+                        Sorting.NEWEST_FIRST,
+                        List.of(
+                                Column.number("number", "Invoice", "i.number", "INVOICE")
+                                        .with(Trait.SHOWN),
+                                MasterColumns.customer("i.customerId"),
+                                Column.choice("state", "State", "d.state", Disputing.State.class)
+                                        .with(Trait.SHOWN),
+                                Column.text("owner", "Owner", "d.owner").with(Trait.SHOWN),
+                                Column.day("openedOn", "Since", "d.openedOn").with(Trait.SHOWN, Trait.SORTED),
+                                Column.day("lookOn", "Look again on", "d.lookOn")
+                                        .with(Trait.SHOWN, Trait.SORTED),
+                                Column.amount("open", "Open", "i.openAmount").with(Trait.SHOWN, Trait.SUMMED),
+                                Column.amount(
+                                                "disputed",
+                                                "Disputed",
+                                                "case when d.state = 'OPEN' then least(coalesce(d.amount, i.openAmount), i.openAmount) else 0 end")
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.text("reason", "Reason", "d.reason").with(Trait.SHOWN),
+                                Column.day("endedOn", "Ended", "d.endedOn"),
+                                Column.text("endedBy", "Ended by", "d.endedBy")))
+                .shipping(
+                        Shipped.of("open", "Open disputes", "customer:disputed", "state:any:OPEN"),
+                        Shipped.of("to-look-at", "To look at", "", "state:any:OPEN", "lookOn:in:last-3660-days"));
+    }
+}

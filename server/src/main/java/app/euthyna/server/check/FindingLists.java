@@ -1,0 +1,53 @@
+package app.euthyna.server.check;
+
+import app.euthyna.core.check.Finding;
+import app.euthyna.server.lists.Column;
+import app.euthyna.server.lists.Column.Trait;
+import app.euthyna.server.lists.DeclaredList;
+import app.euthyna.server.lists.DeclaredList.Shipped;
+import app.euthyna.server.lists.DeclaredList.Sorting;
+import app.euthyna.server.masterdata.MasterColumns;
+import app.euthyna.server.platform.Reading;
+import java.util.List;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+
+/** The list of what checks found in orders, and how long it took to decide on it. */
+@Configuration(proxyBeanMethods = false)
+class FindingLists {
+
+    @Bean
+    static DeclaredList findingsList() {
+        return new DeclaredList(
+                        "findings",
+                        "Findings and holds",
+                        "finding",
+                        "findings",
+                        "FindingEntity f join OrderEntity o on o.id = f.orderId",
+                        "f.id",
+                        List.of(),
+                        Reading.SELLING,
+                        Sorting.NEWEST_FIRST,
+                        List.of(
+                                Column.number("number", "Order", "o.number", "ORDER")
+                                        .with(Trait.SHOWN),
+                                MasterColumns.customer("o.customerId"),
+                                Column.text("check", "Check", "f.checkCode").with(Trait.SHOWN),
+                                Column.words("severity", "Weighs as", "f.severity", "CAUTION", "STOP")
+                                        .with(Trait.SHOWN),
+                                Column.choice("state", "State", "f.state", Finding.State.class)
+                                        .with(Trait.SHOWN),
+                                Column.day("since", "Since", "f.since").with(Trait.SHOWN, Trait.SORTED),
+                                Column.text("waivedBy", "Waived by", "f.waivedBy")
+                                        .with(Trait.SHOWN),
+                                Column.day("waivedOn", "Waived", "f.waivedOn"),
+                                Column.count("days", "Days until waived", "timestampdiff(day, f.since, f.waivedOn)")
+                                        .with(Trait.SHOWN),
+                                Column.text("why", "Why", "f.waiverReason"),
+                                Column.text("brief", "What was found", "f.brief")))
+                .shipping(
+                        Shipped.of("open", "Open findings by customer", "customer:count", "state:any:OPEN"),
+                        Shipped.of("holds", "Holds by month", "since.month:count", "severity:any:STOP"),
+                        Shipped.of("waived", "Waived this month", "customer:count", "waivedOn:in:this-month"));
+    }
+}

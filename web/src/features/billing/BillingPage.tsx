@@ -1,3 +1,4 @@
+import type { ComponentType } from 'react';
 import { useParams } from 'react-router';
 import { OfTab } from '../../shared/ui';
 import { Ageing } from './Ageing';
@@ -15,9 +16,22 @@ import { Refunds } from './Refunds';
 import { ToBill } from './ToBill';
 import { WriteOffs } from './WriteOffs';
 
+/** Those that the server declares; each is a page of its own. */
+const LISTS: Record<string, ComponentType> = {
+  invoices: Invoices,
+  'credit-notes': CreditNotes,
+  disputes: Disputes,
+  payments: Payments,
+  deposits: Deposits,
+  refunds: Refunds,
+  'write-offs': WriteOffs,
+};
+
 /** What is to be billed, what was, and the money that came in. */
 export function BillingPage() {
   const { tab = 'to-bill' } = useParams();
+  const List = LISTS[tab];
+  if (List) return <List key={tab} />;
   return (
     <div className="page">
       <div className="page-scroll inset-bottom-0 grows-0-0-auto">
@@ -27,17 +41,10 @@ export function BillingPage() {
         tab={tab}
         of={{
           'to-bill': <ToBill />,
-          invoices: <Invoices />,
-          'credit-notes': <CreditNotes />,
           overdue: <Overdue />,
           ageing: <Ageing />,
-          disputes: <Disputes />,
           receive: <RecordPayment />,
           bank: <BankPage />,
-          payments: <Payments />,
-          deposits: <Deposits />,
-          refunds: <Refunds />,
-          'write-offs': <WriteOffs />,
           direct: <DirectInvoice />,
         }}
       />

@@ -1,17 +1,16 @@
-import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, trim } from '../../shared/format';
-import { useGo } from '../../shared/navigation';
-import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
-import { Doc, Empty, More, Waiting } from '../../shared/ui';
+import { DataList, textIn } from '../../shared/list/DataList';
+import { Doc, Waiting } from '../../shared/ui';
 import { MailButton, PrintBar, PrintButton } from '../paper';
 import { TakeBack } from '../unwind';
+import { BillingTabs } from './BillingTabs';
 import { Settle } from './Settle';
 import { VatTotals } from './VatTotals';
 import { WaysOut } from './WaysOut';
-import { creditNoteQuery, creditNotesQuery } from './api';
+import { creditNoteQuery } from './api';
 
 const TAKEN_BACK = {
   kind: 'CREDIT_NOTE',
@@ -20,75 +19,23 @@ const TAKEN_BACK = {
   many: 'credit notes',
 } as const;
 
-/** All credit notes, or those that are still to a customer's credit; many on paper as one file. */
+/** All credit notes, newest first; many on paper as one file. */
 export function CreditNotes() {
-  const [open, setOpen] = useState(false);
-  const navigate = useGo();
-  const query = useInfiniteQuery(creditNotesQuery(open));
-  const rows = query.data?.pages.flatMap((page) => page.rows) ?? [];
-  const selection = useSelection(
-    rows,
-    (row) => row.number,
-    (row) => navigate(`/billing/credit-note/${row.number}`),
-  );
-  if (!query.data) return <Waiting query={query} />;
-  const numbers = selection.chosen.map((row) => row.number);
   return (
-    <>
-      <div className="page-scroll inset-top-0">
-        <div className="page-head">
-          <h1>{open ? 'Credit notes with customer credit' : 'Credit notes'}</h1>
-          <span>
-            <label className="muted">
-              <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} /> only with
-              customer credit left
-            </label>
-          </span>
-        </div>
-        {rows.length === 0 && (
-          <Empty>{open ? 'No credit note has customer credit left.' : 'No credit notes yet.'}</Empty>
-        )}
-        {rows.length > 0 && (
-          <table className="rows">
-            <caption className="unseen">Credit notes</caption>
-            <thead>
-              <tr>
-                <SelectAll selection={selection} />
-                <th>Credit note</th>
-                <th>Customer</th>
-                <th>Invoice</th>
-                <th>Date</th>
-                <th>Reason</th>
-                <th className="num">Credited {currency()}</th>
-                <th className="num">Left {currency()}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((row, index) => (
-                <tr key={row.number} className={index === selection.at ? 'at' : ''}>
-                  <SelectOne selection={selection} row={row} name={row.number} />
-                  <td>
-                    <Doc kind="CREDIT_NOTE" number={row.number} />
-                  </td>
-                  <td>{row.customerName}</td>
-                  <td>
-                    <Doc kind="INVOICE" number={row.invoice} />
-                  </td>
-                  <td className="nowrap">{date(row.on)}</td>
-                  <td className="breaks">{row.reason}</td>
-                  <td className="num">{figure(row.gross)}</td>
-                  <td className="num">{row.reversedOn ? 'taken back' : orDash(row.left)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        )}
-        <More query={query} />
-      </div>
-      <PrintBar paper="CREDIT_NOTE" numbers={numbers}>
-        <TakeBack of={TAKEN_BACK} numbers={numbers} at={rows[selection.at]?.number} onDone={selection.none} />
-      </PrintBar>
-    </>
+    <DataList
+      name="credit-notes"
+      top={<BillingTabs />}
+      className={(row) => (textIn(row, 'reversed') === 'YES' ? 'dropped' : '')}
+      cell={(column, row) => (column === 'left' ? orDash(textIn(row, 'left')) : undefined)}
+      selected={(chosen, { at, none }) => {
+        const numbers = chosen.map((row) => row.opens);
+        return (
+          <PrintBar paper="CREDIT_NOTE" numbers={numbers}>
+            <TakeBack of={TAKEN_BACK} numbers={numbers} at={at?.opens} onDone={none} />
+          </PrintBar>
+        );
+      }}
+    />
   );
 }
 

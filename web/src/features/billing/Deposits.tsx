@@ -1,85 +1,34 @@
-import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { answer, client, once, type Problem } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash } from '../../shared/format';
-import { useGo } from '../../shared/navigation';
+import { DataList, textIn } from '../../shared/list/DataList';
 import { present } from '../../shared/present';
-import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
-import { Doc, Empty, More, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
+import { Doc, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { TakeBackBar } from '../unwind';
+import { BillingTabs } from './BillingTabs';
 import { WaysOut } from './WaysOut';
-import { depositQuery, depositsQuery } from './api';
+import { depositQuery } from './api';
 
 const TAKEN_BACK = { kind: 'DEPOSIT', intent: 'take-back-deposit', one: 'deposit', many: 'deposits' } as const;
 
+/** All deposits; those that are unapplied unless somebody sees others first. */
 export function Deposits() {
-  const navigate = useGo();
-  const [open, setOpen] = useState(true);
-  const list = useInfiniteQuery(depositsQuery(open));
-  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const selection = useSelection(
-    rows,
-    (row) => row.number,
-    (row) => navigate(`/billing/deposit/${row.number}`),
-  );
-  if (!list.data) return <Waiting query={list} />;
   return (
-    <>
-      <div className="page-scroll inset-top-0">
-        <div className="page-head">
-          <h1>{open ? 'Unapplied deposits' : 'All deposits'}</h1>
-          <label className="muted">
-            <input type="checkbox" checked={open} onChange={(event) => setOpen(event.target.checked)} /> unapplied only
-          </label>
-        </div>
-        <table className="rows">
-          <caption className="unseen">Deposits</caption>
-          <thead>
-            <tr>
-              <SelectAll selection={selection} />
-              <th>Deposit</th>
-              <th>For order</th>
-              <th>Customer</th>
-              <th>Received</th>
-              <th className="num">Amount {currency()}</th>
-              <th className="num">Unapplied {currency()}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row, index) => (
-              <tr key={row.number} className={index === selection.at ? 'at' : ''}>
-                <SelectOne selection={selection} row={row} name={row.number} />
-                <td>
-                  <Link className="mono" to={`/billing/deposit/${row.number}`}>
-                    {row.number}
-                  </Link>
-                </td>
-                <td>
-                  <Doc kind="ORDER" number={row.order} />
-                </td>
-                <td>{row.customerName}</td>
-                <td className="nowrap">{date(row.on)}</td>
-                <td className="num">{figure(row.amount)}</td>
-                <td className="num">{orDash(row.unapplied)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        {rows.length === 0 && (
-          <Empty>
-            {open ? 'All deposits are applied.' : 'No deposits yet.'} Record a deposit on the page of its order.
-          </Empty>
-        )}
-        <More query={list} />
-      </div>
-      <TakeBackBar of={TAKEN_BACK} rows={rows} selection={selection} />
-    </>
+    <DataList
+      name="deposits"
+      first="unapplied"
+      top={<BillingTabs />}
+      place={(row) => `/billing/deposit/${row.opens}`}
+      cell={(column, row) => (column === 'left' ? orDash(textIn(row, 'left')) : undefined)}
+      selected={(chosen, on) => <TakeBackBar of={TAKEN_BACK} chosen={chosen} {...on} />}
+    />
   );
 }
 

@@ -1,130 +1,80 @@
-import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, price, trim, Words } from '../../shared/format';
-import { useGo } from '../../shared/navigation';
+import { codeIn, DataList, textIn } from '../../shared/list/DataList';
 import { offersOf } from '../../shared/offered';
-import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
-import { Doc, Empty, Mark, More, Waiting } from '../../shared/ui';
+import { Doc, Mark, Waiting } from '../../shared/ui';
 import { MailButton, PrintBar, PrintButton } from '../paper';
 import { TakeBack } from '../unwind';
 import { Allowance } from './Allowance';
+import { BillingTabs } from './BillingTabs';
 import { DisputesOf, NewDispute } from './Dispute';
 import { VatTotals } from './VatTotals';
 import { WaysOut } from './WaysOut';
 import { WriteOff } from './WriteOff';
 import { WriteOffTogether } from './WriteOffTogether';
-import { invoiceActionsQuery, invoiceQuery, invoicesQuery } from './api';
+import { invoiceActionsQuery, invoiceQuery } from './api';
 
 const TAKEN_BACK = { kind: 'INVOICE', intent: 'take-back-invoice', one: 'invoice', many: 'invoices' } as const;
 
+/** All invoices; those that are open unless somebody sees others first. */
 export function Invoices() {
-  const [open, setOpen] = useState(true);
-  const [search, setSearch] = useSearchParams();
-  const pastDue = search.get('pastDue') === 'true';
   const { may, today } = useSession();
-  const navigate = useGo();
-  const list = useInfiniteQuery(invoicesQuery(open, undefined, pastDue));
-  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const selection = useSelection(
-    rows,
-    (row) => row.number,
-    (row) => navigate(`/billing/invoice/${row.number}`),
-  );
-  const [writesOff, setWritesOff] = useState(false);
-  if (!list.data) return <Waiting query={list} />;
-  const numbers = selection.chosen.map((row) => row.number);
+  const [writesOff, setWritesOff] = useState<{ invoices: string[]; none: () => void } | null>(null);
   return (
     <>
-      <div className="page-scroll inset-top-0">
-        <div className="page-head">
-          <h1>{pastDue ? 'Invoices past due' : open ? 'Open invoices' : 'All invoices'}</h1>
-          <span>
-            <label className="muted before-16">
-              <input
-                type="checkbox"
-                checked={pastDue}
-                onChange={(event) => setSearch(event.target.checked ? { pastDue: 'true' } : {})}
-              />{' '}
-              past due only
-            </label>
-            <label className="muted">
-              <input
-                type="checkbox"
-                checked={open || pastDue}
-                disabled={pastDue}
-                onChange={(event) => setOpen(event.target.checked)}
-              />{' '}
-              open only
-            </label>
-          </span>
-        </div>
-        <table className="rows">
-          <caption className="unseen">Invoices</caption>
-          <thead>
-            <tr>
-              <SelectAll selection={selection} />
-              <th>Invoice</th>
-              <th>Customer</th>
-              <th>Date</th>
-              <th>Due</th>
-              <th>State</th>
-              <th className="num">Gross {currency()}</th>
-              <th className="num">Open {currency()}</th>
-              <td />
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row, index) => (
-              <tr key={row.number} className={index === selection.at ? 'at' : ''}>
-                <SelectOne selection={selection} row={row} name={row.number} />
-                <td>
-                  <Link className="mono" to={`/billing/invoice/${row.number}`}>
-                    {row.number}
-                  </Link>
-                </td>
-                <td>{row.customerName}</td>
-                <td className="nowrap">{date(row.on)}</td>
-                <td className={`nowrap${!isZero(row.open) && row.dueOn < today ? ' error' : ''}`}>{date(row.dueOn)}</td>
-                <td>
-                  {Words(row.state)}
-                  {row.disputed && (
-                    <>
-                      {' '}
-                      <Mark of="caution" />
-                      disputed
-                    </>
-                  )}
-                </td>
-                <td className="num">{figure(row.gross)}</td>
-                <td className="num">{orDash(row.open)}</td>
-                <td>
-                  {!isZero(row.open) && (
-                    <Link to={`/billing/receive?customer=${encodeURIComponent(row.customer)}`}>Record a payment</Link>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        {rows.length === 0 && <Empty>No invoice is open.</Empty>}
-        <More query={list} />
-      </div>
-      <PrintBar paper="INVOICE" numbers={numbers}>
-        <button className="button" disabled={!may('BILL') || numbers.length === 0} onClick={() => setWritesOff(true)}>
-          Write off {numbers.length || ''} selected
-        </button>
-        <TakeBack of={TAKEN_BACK} numbers={numbers} at={rows[selection.at]?.number} onDone={selection.none} />
-      </PrintBar>
+      <DataList
+        name="invoices"
+        first="open"
+        top={<BillingTabs />}
+        place={(row) => `/billing/invoice/${row.opens}`}
+        className={(row) => (textIn(row, 'state') === 'REVERSED' ? 'dropped' : '')}
+        cell={(column, row) => {
+          if (column === 'dueOn' && ['OPEN', 'PART_PAID'].includes(textIn(row, 'state')))
+            return <span className={textIn(row, 'dueOn') < today ? 'error' : ''}>{date(textIn(row, 'dueOn'))}</span>;
+          if (column === 'open') return orDash(textIn(row, 'open'));
+          if (column === 'disputed')
+            return textIn(row, 'disputed') === 'YES' ? (
+              <>
+                <Mark of="caution" />
+                disputed
+              </>
+            ) : (
+              <></>
+            );
+          return undefined;
+        }}
+        selected={(chosen, { at, none }) => {
+          const numbers = chosen.map((row) => row.opens);
+          return (
+            <PrintBar paper="INVOICE" numbers={numbers}>
+              <button
+                className="button"
+                disabled={!may('BILL') || numbers.length === 0}
+                onClick={() => setWritesOff({ invoices: numbers, none })}
+              >
+                Write off {numbers.length || ''} selected
+              </button>
+              <TakeBack of={TAKEN_BACK} numbers={numbers} at={at?.opens} onDone={none} />
+              {at && codeIn(at, 'customer') && (
+                <Link className="button" to={`/billing/receive?customer=${encodeURIComponent(codeIn(at, 'customer'))}`}>
+                  Record its payment
+                </Link>
+              )}
+            </PrintBar>
+          );
+        }}
+      />
       {writesOff && (
         <WriteOffTogether
-          invoices={numbers}
-          onClose={() => setWritesOff(false)}
+          invoices={writesOff.invoices}
+          onClose={() => setWritesOff(null)}
           onDone={() => {
-            setWritesOff(false);
-            selection.none();
+            writesOff.none();
+            setWritesOff(null);
           }}
         />
       )}

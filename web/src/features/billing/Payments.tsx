@@ -1,74 +1,33 @@
-import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash } from '../../shared/format';
-import { useGo } from '../../shared/navigation';
-import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
+import { DataList, textIn } from '../../shared/list/DataList';
 import { useSession } from '../../shared/session';
-import { Empty, More, ProblemNote, ReasonDialog, tell, Waiting } from '../../shared/ui';
+import { ProblemNote, ReasonDialog, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
 import { TakeBackBar } from '../unwind';
+import { BillingTabs } from './BillingTabs';
 import { WaysOut } from './WaysOut';
-import { paymentQuery, paymentsQuery } from './api';
+import { paymentQuery } from './api';
 
 const TAKEN_BACK = { kind: 'PAYMENT', intent: 'take-back-payment', one: 'payment', many: 'payments' } as const;
 
+/** Payments, and the credit of deposits and credit notes that is settled like them. */
 export function Payments() {
-  const navigate = useGo();
-  const list = useInfiniteQuery(paymentsQuery);
-  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const selection = useSelection(
-    rows,
-    (row) => row.number,
-    (row) => navigate(`/billing/payment/${row.number}`),
-    (row) => row.kind === 'PAYMENT',
-  );
-  if (!list.data) return <Waiting query={list} />;
   return (
-    <>
-      <div className="page-scroll inset-top-0">
-        <table className="rows">
-          <caption className="unseen">Payments</caption>
-          <thead>
-            <tr>
-              <SelectAll selection={selection} />
-              <th>Payment</th>
-              <th>Customer</th>
-              <th>Received</th>
-              <th>Reference</th>
-              <th className="num">Amount {currency()}</th>
-              <th className="num">On account {currency()}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row, index) => (
-              <tr key={row.number} className={`${index === selection.at ? 'at' : ''}${row.reversed ? ' dropped' : ''}`}>
-                <SelectOne selection={selection} row={row} name={row.number} />
-                <td className="nowrap">
-                  <Link className="mono" to={`/billing/payment/${row.number}`}>
-                    {row.number}
-                  </Link>
-                  {row.kind === 'DEPOSIT' && <span className="muted small"> credit of a deposit</span>}
-                  {row.kind === 'CREDIT_NOTE' && <span className="muted small"> credit of a credit note</span>}
-                  {row.reversed && <span className="muted small"> reversed</span>}
-                </td>
-                <td>{row.customerName}</td>
-                <td className="nowrap">{date(row.on)}</td>
-                <td className="small breaks">{row.reference}</td>
-                <td className="num">{figure(row.amount)}</td>
-                <td className="num">{orDash(row.left)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        {rows.length === 0 && <Empty>No payments yet.</Empty>}
-        <More query={list} />
-      </div>
-      <TakeBackBar of={TAKEN_BACK} rows={rows} selection={selection} kindOf={(row) => row.kind} />
-    </>
+    <DataList
+      name="payments"
+      top={<BillingTabs />}
+      place={(row) => `/billing/payment/${row.opens}`}
+      className={(row) => (textIn(row, 'reversed') === 'YES' ? 'dropped' : '')}
+      cell={(column, row) => (column === 'left' ? orDash(textIn(row, 'left')) : undefined)}
+      selectable={(row) => row.kind === 'PAYMENT'}
+      selected={(chosen, on) => <TakeBackBar of={TAKEN_BACK} chosen={chosen} {...on} />}
+    />
   );
 }
 

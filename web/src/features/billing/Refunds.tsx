@@ -2,12 +2,12 @@ import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { date, figure } from '../../shared/format';
-import { useGo } from '../../shared/navigation';
-import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
+import { DataList, textIn } from '../../shared/list/DataList';
 import { useSession } from '../../shared/session';
-import { Doc, Empty, More, placeOf, tellProblem, Waiting } from '../../shared/ui';
+import { Doc, More, tellProblem } from '../../shared/ui';
 import { TakeBackBar } from '../unwind';
-import { creditNotesQuery, payoutsQuery, refundsQuery } from './api';
+import { BillingTabs } from './BillingTabs';
+import { creditNotesQuery, payoutsQuery } from './api';
 
 const PAYOUT: Record<string, string> = {
   WAITING: 'to be sent',
@@ -22,16 +22,8 @@ const TAKEN_BACK = { kind: 'REFUND', intent: 'take-back-refund', one: 'refund', 
 /** Money that is to go back, that is sent, and all that went. */
 export function Refunds() {
   const { may } = useSession();
-  const navigate = useGo();
   const payouts = useInfiniteQuery(payoutsQuery);
   const wished = useInfiniteQuery(creditNotesQuery(true, 'REFUND'));
-  const refunds = useInfiniteQuery(refundsQuery);
-  const given = refunds.data?.pages.flatMap((page) => page.rows) ?? [];
-  const selection = useSelection(
-    given,
-    (row) => row.number,
-    (row) => navigate(placeOf('REFUND', row.number)),
-  );
   const act = useMutation<unknown, Problem, { payout: Schemas['PayoutView']; what: 'ask' | 'close' }>({
     mutationFn: ({ payout, what }) => {
       const given = { params: { path: { refund: payout.refund } }, body: { version: payout.version }, ...once() };
@@ -41,130 +33,99 @@ export function Refunds() {
     },
     onError: tellProblem,
   });
-  if (!refunds.data) return <Waiting query={refunds} />;
   const open = payouts.data?.pages.flatMap((page) => page.rows) ?? [];
   const todo = wished.data?.pages.flatMap((page) => page.rows) ?? [];
-  return (
+  const top = (
     <>
-      <div className="page-scroll inset-top-0">
-        <h1 className="unseen">Refunds</h1>
-        {todo.length > 0 && (
-          <>
-            <h2 className="part">Refunds to send</h2>
-            <table className="rows">
-              <caption className="unseen">Refunds to send</caption>
-              <tbody>
-                {todo.map((row) => (
-                  <tr key={row.number}>
-                    <td>
-                      <Doc kind="CREDIT_NOTE" number={row.number} />
-                    </td>
-                    <td>{row.customerName}</td>
-                    <td className="nowrap">credited on {date(row.on)}</td>
-                    <td>{row.reason}</td>
-                    <td className="num">{figure(row.left)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-            <More query={wished} />
-          </>
-        )}
-        {open.length > 0 && (
-          <>
-            <h2 className="part" style={{ marginTop: todo.length > 0 ? 24 : 0 }}>
-              At the payment service
-            </h2>
-            <table className="rows">
-              <caption className="unseen">At the payment service</caption>
-              <thead>
-                <tr>
-                  <th>Refund</th>
-                  <th>Customer</th>
-                  <th>Of</th>
-                  <th>On</th>
-                  <th>State</th>
-                  <th className="num">Amount {currency()}</th>
-                  <td />
-                </tr>
-              </thead>
-              <tbody>
-                {open.map((row) => (
-                  <tr key={row.refund}>
-                    <Who of={row} number={row.refund} />
-                    <td className={row.state === 'DECLINED' || row.state === 'UNANSWERED' ? 'error' : ''}>
-                      {PAYOUT[row.state]}
-                      {row.state === 'DECLINED' && '; the money is customer credit again'}
-                      {row.state === 'UNANSWERED' && '; payment not confirmed'}
-                    </td>
-                    <td className="num">{figure(row.amount)}</td>
-                    <td className="nowrap">
-                      {may('BILL') && row.state === 'UNANSWERED' && (
-                        <button
-                          className="button"
-                          disabled={act.isPending}
-                          onClick={() => act.mutate({ payout: row, what: 'ask' })}
-                        >
-                          Ask again
-                        </button>
-                      )}
-                      {may('BILL') && row.state === 'DECLINED' && (
-                        <button
-                          className="button"
-                          disabled={act.isPending}
-                          onClick={() => act.mutate({ payout: row, what: 'close' })}
-                        >
-                          Keep as credit
-                        </button>
-                      )}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-            <p className="muted small">Asking again never pays twice: the service knows each refund by its number.</p>
-            <More query={payouts} />
-          </>
-        )}
-        <h2 className="part" style={{ marginTop: todo.length + open.length > 0 ? 24 : 0 }}>
-          Refunded
-        </h2>
-        {given.length === 0 && <Empty>No refunds yet.</Empty>}
-        {given.length > 0 && (
+      <BillingTabs />
+      {todo.length > 0 && (
+        <>
+          <h2 className="part">Refunds to send</h2>
           <table className="rows">
-            <caption className="unseen">Refunded</caption>
-            <thead>
-              <tr>
-                <SelectAll selection={selection} />
-                <th>Refund</th>
-                <th>Customer</th>
-                <th>Of</th>
-                <th>On</th>
-                <th>Reason</th>
-                <th>How</th>
-                <th className="num">Amount {currency()}</th>
-              </tr>
-            </thead>
+            <caption className="unseen">Refunds to send</caption>
             <tbody>
-              {given.map((row, index) => (
-                <tr
-                  key={row.number}
-                  className={`${index === selection.at ? 'at' : ''}${row.reversed ? ' dropped' : ''}`}
-                >
-                  <SelectOne selection={selection} row={row} name={row.number} />
-                  <Who of={row} number={row.number} />
-                  <td className="small breaks">{row.reason}</td>
-                  <td className="nowrap">{row.payout ? PAYOUT[row.payout] : 'manual'}</td>
-                  <td className="num">{figure(row.amount)}</td>
+              {todo.map((row) => (
+                <tr key={row.number}>
+                  <td>
+                    <Doc kind="CREDIT_NOTE" number={row.number} />
+                  </td>
+                  <td>{row.customerName}</td>
+                  <td className="nowrap">credited on {date(row.on)}</td>
+                  <td>{row.reason}</td>
+                  <td className="num">{figure(row.left)}</td>
                 </tr>
               ))}
             </tbody>
           </table>
-        )}
-        <More query={refunds} />
-      </div>
-      <TakeBackBar of={TAKEN_BACK} rows={given} selection={selection} />
+          <More query={wished} />
+        </>
+      )}
+      {open.length > 0 && (
+        <>
+          <h2 className="part" style={{ marginTop: todo.length > 0 ? 24 : 0 }}>
+            At the payment service
+          </h2>
+          <table className="rows">
+            <caption className="unseen">At the payment service</caption>
+            <thead>
+              <tr>
+                <th>Refund</th>
+                <th>Customer</th>
+                <th>Of</th>
+                <th>On</th>
+                <th>State</th>
+                <th className="num">Amount {currency()}</th>
+                <td />
+              </tr>
+            </thead>
+            <tbody>
+              {open.map((row) => (
+                <tr key={row.refund}>
+                  <Who of={row} number={row.refund} />
+                  <td className={row.state === 'DECLINED' || row.state === 'UNANSWERED' ? 'error' : ''}>
+                    {PAYOUT[row.state]}
+                    {row.state === 'DECLINED' && '; the money is customer credit again'}
+                    {row.state === 'UNANSWERED' && '; payment not confirmed'}
+                  </td>
+                  <td className="num">{figure(row.amount)}</td>
+                  <td className="nowrap">
+                    {may('BILL') && row.state === 'UNANSWERED' && (
+                      <button
+                        className="button"
+                        disabled={act.isPending}
+                        onClick={() => act.mutate({ payout: row, what: 'ask' })}
+                      >
+                        Ask again
+                      </button>
+                    )}
+                    {may('BILL') && row.state === 'DECLINED' && (
+                      <button
+                        className="button"
+                        disabled={act.isPending}
+                        onClick={() => act.mutate({ payout: row, what: 'close' })}
+                      >
+                        Keep as credit
+                      </button>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className="muted small">Asking again never pays twice: the service knows each refund by its number.</p>
+          <More query={payouts} />
+        </>
+      )}
     </>
+  );
+  return (
+    <DataList
+      name="refunds"
+      top={top}
+      className={(row) => (textIn(row, 'reversedOn') === '' ? '' : 'dropped')}
+      cell={(column, row) => (column === 'payout' ? (PAYOUT[textIn(row, 'payout')] ?? 'manual') : undefined)}
+      selected={(chosen, on) => <TakeBackBar of={TAKEN_BACK} chosen={chosen} {...on} />}
+    />
   );
 }
 

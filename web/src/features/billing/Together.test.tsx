@@ -1,51 +1,11 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
+import { column, listed, listRow } from '../../test/list';
 import { show, signedIn } from '../../test/page';
 import { answers } from '../../test/server';
 import { Invoices } from './Invoices';
 import { Payments } from './Payments';
 import { WriteOffs } from './WriteOffs';
-
-const writeOff = (number: string, reversedOn: string | null = null) => ({
-  number,
-  kind: 'SMALL_DIFFERENCE',
-  customer: 'C',
-  customerName: 'Customer',
-  invoice: '2026-00001',
-  on: '2026-02-01',
-  amount: '0.40',
-  tax: '0.00',
-  reason: 'bank charge',
-  by: 'receivables',
-  reversedOn,
-});
-
-const payment = (number: string, kind: string) => ({
-  number,
-  kind,
-  customer: 'C',
-  customerName: 'Customer',
-  on: '2026-02-01',
-  amount: '12.10',
-  left: '0.00',
-  refunded: '0.00',
-  reversed: false,
-  reference: '',
-  allocations: [],
-  version: 0,
-});
-
-const invoice = (number: string, open: string) => ({
-  number,
-  customer: 'C',
-  customerName: 'Customer',
-  on: '2026-02-01',
-  dueOn: '2026-03-03',
-  state: 'PART_PAID',
-  gross: '121.00',
-  open,
-  disputed: false,
-});
 
 const batch = (kind: string) => ({
   id: 5,
@@ -60,13 +20,15 @@ const batch = (kind: string) => ({
   next: null,
 });
 
+const NUMBER = column('number', 'Document', 'TEXT', { opens: 'DOCUMENT' });
+
 function lists() {
   signedIn('controller', ['BILL', 'PROPOSE']);
-  answers('get', '/api/write-offs', { rows: [writeOff('W-1'), writeOff('W-2'), writeOff('W-3')], next: null });
-  answers('get', '/api/invoices', {
-    rows: [invoice('2026-00001', '0.40'), invoice('2026-00002', '60.50')],
-    next: null,
-  });
+  listed(
+    'write-offs',
+    [NUMBER],
+    ['W-1', 'W-2', 'W-3'].map((number) => listRow('WRITE_OFF', number)),
+  );
   answers('get', '/api/unwind/reasons', [
     { code: 'entered-in-error', words: 'Entered in error' },
     { code: 'other', words: 'Other' },
@@ -141,10 +103,11 @@ describe('documents of a list', () => {
 
   it('stand beside others in a list: credits among payments are selected by no key, and undone as what they are', async () => {
     signedIn('controller', ['BILL', 'PROPOSE']);
-    answers('get', '/api/payments', {
-      rows: [payment('P-1', 'PAYMENT'), payment('C2026-00001', 'CREDIT_NOTE'), payment('P-2', 'PAYMENT')],
-      next: null,
-    });
+    listed(
+      'payments',
+      [NUMBER],
+      [listRow('PAYMENT', 'P-1'), listRow('CREDIT_NOTE', 'C2026-00001'), listRow('PAYMENT', 'P-2')],
+    );
     const { user, place } = show(<Payments />);
     await user.click(await screen.findByLabelText('Select all'));
     expect(screen.queryByLabelText('Select C2026-00001')).toBeNull();
@@ -162,6 +125,27 @@ describe('documents of a list', () => {
     await screen.findByText('W-1');
     await user.keyboard('ju');
     expect(place()).toBe('/unwind/WRITE_OFF/W-2');
+  });
+
+  it('are opened on their own pages, and a payment is recorded for the customer of the row', async () => {
+    signedIn('receivables', ['BILL']);
+    listed(
+      'invoices',
+      [NUMBER, column('customer', 'Customer', 'CODE'), column('disputed', 'Disputed', 'FLAG')],
+      [listRow('INVOICE', '2026-00007', { customer: { code: 'C/7', name: 'Thole Pin Yard' }, disputed: 'YES' })],
+    );
+    const { user, place } = show(<Invoices />);
+    expect(await screen.findByRole('link', { name: '2026-00007' })).toHaveAttribute(
+      'href',
+      '/billing/invoice/2026-00007',
+    );
+    expect(screen.getByText('disputed')).toBeVisible();
+    expect(screen.getByRole('link', { name: 'Record its payment' })).toHaveAttribute(
+      'href',
+      '/billing/receive?customer=C%2F7',
+    );
+    await user.keyboard('{Enter}');
+    expect(place()).toBe('/billing/invoice/2026-00007');
   });
 
   it('are written off together, never without a reason, and looked at anew for another kind', async () => {
@@ -183,6 +167,11 @@ describe('documents of a list', () => {
     });
     const sent = answers('post', '/api/batches/write-offs', batch('WRITING_OFF'));
     answers('get', '/api/batches/5', batch('WRITING_OFF'));
+    listed(
+      'invoices',
+      [NUMBER, column('open', 'Open', 'AMOUNT')],
+      [listRow('INVOICE', '2026-00001', { open: '0.40' }), listRow('INVOICE', '2026-00002', { open: '60.50' })],
+    );
     const { user } = show(<Invoices />);
     await user.click(await screen.findByLabelText('Select all'));
     await user.click(screen.getByRole('button', { name: 'Write off 2 selected' }));

@@ -1,99 +1,27 @@
-import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { useQuery } from '@tanstack/react-query';
+import { Link, useParams } from 'react-router';
 import { currency } from '../../shared/currency';
-import { date, figure, isZero, orDash, Words } from '../../shared/format';
-import { useGo } from '../../shared/navigation';
-import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
-import { useSession } from '../../shared/session';
-import { Doc, Empty, More, Waiting } from '../../shared/ui';
-import { Choice } from '../../shared/ui/fields';
+import { date, figure, isZero, orDash } from '../../shared/format';
+import { DataList, textIn } from '../../shared/list/DataList';
+import { Doc, Waiting } from '../../shared/ui';
 import { Attachments } from '../document';
 import { TakeBackBar } from '../unwind';
+import { BillingTabs } from './BillingTabs';
 import { WaysOut } from './WaysOut';
-import { WRITTEN_OFF, type WrittenOff } from './WriteOff';
-import { writeOffQuery, writeOffsQuery } from './api';
+import { writeOffQuery } from './api';
 
 const TAKEN_BACK = { kind: 'WRITE_OFF', intent: 'take-back-write-off', one: 'write-off', many: 'write-offs' } as const;
 
-/** What was written off, newest first; those taken back are struck through. */
+/** What was written off, newest first. */
 export function WriteOffs() {
-  const navigate = useGo();
-  const [search] = useSearchParams();
-  const { today } = useSession();
-  const since = search.get('thisMonth') === 'true' ? `${today.slice(0, 8)}01` : undefined;
-  const [kind, setKind] = useState<WrittenOff | ''>('');
-  const list = useInfiniteQuery(writeOffsQuery(kind === '' ? undefined : kind, since));
-  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const selection = useSelection(
-    rows,
-    (row) => row.number,
-    (row) => navigate(`/billing/write-off/${row.number}`),
-  );
-  if (!list.data) return <Waiting query={list} />;
   return (
-    <>
-      <div className="page-scroll inset-top-0">
-        <div className="page-head">
-          <h1>{since ? `Written off since ${date(since)}` : 'Write-offs'}</h1>
-          <Choice
-            label="Kind"
-            className="cell-input wide-190"
-            of={[['', 'All'], ...WRITTEN_OFF]}
-            value={kind}
-            onChange={setKind}
-          />
-        </div>
-        <table className="rows">
-          <caption className="unseen">Write-offs</caption>
-          <thead>
-            <tr>
-              <SelectAll selection={selection} />
-              <th>Write-off</th>
-              <th>Customer</th>
-              <th>Invoice</th>
-              <th>Date</th>
-              <th>As</th>
-              <th>Reason</th>
-              <th>By</th>
-              <th className="num">Amount {currency()}</th>
-              <th className="num">of it VAT {currency()}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row, index) => (
-              <tr
-                key={row.number}
-                className={`${index === selection.at ? 'at' : ''}${row.reversedOn ? ' dropped' : ''}`}
-              >
-                <SelectOne selection={selection} row={row} name={row.number} />
-                <td className="nowrap">
-                  <Link className="mono" to={`/billing/write-off/${row.number}`}>
-                    {row.number}
-                  </Link>
-                  {row.reversedOn && <span className="muted small"> taken back</span>}
-                </td>
-                <td>{row.customerName}</td>
-                <td>
-                  <Link className="mono" to={`/billing/invoice/${row.invoice}`}>
-                    {row.invoice}
-                  </Link>
-                </td>
-                <td className="nowrap">{date(row.on)}</td>
-                <td className="nowrap">{Words(row.kind)}</td>
-                <td className="breaks">{row.reason}</td>
-                <td>{row.by}</td>
-                <td className="num">{figure(row.amount)}</td>
-                <td className="num">{orDash(row.tax)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        {rows.length === 0 && <Empty>Nothing was written off.</Empty>}
-        <More query={list} />
-      </div>
-      <TakeBackBar of={TAKEN_BACK} rows={rows} selection={selection} />
-    </>
+    <DataList
+      name="write-offs"
+      top={<BillingTabs />}
+      className={(row) => (textIn(row, 'reversed') === 'YES' ? 'dropped' : '')}
+      cell={(column, row) => (column === 'vat' ? orDash(textIn(row, 'vat')) : undefined)}
+      selected={(chosen, on) => <TakeBackBar of={TAKEN_BACK} chosen={chosen} {...on} />}
+    />
   );
 }
 

@@ -15,11 +15,6 @@ export const invoicesQuery = (open: boolean, customer?: string, pastDue = false)
       answer(client.GET('/api/invoices', { params: { query: { open, customer, pastDue, after: pageParam } } })),
     ...pages,
   });
-export const paymentsQuery = infiniteQueryOptions({
-  queryKey: keyOf('billing', 'payments'),
-  queryFn: ({ pageParam }) => answer(client.GET('/api/payments', { params: { query: { after: pageParam } } })),
-  ...pages,
-});
 export const depositsQuery = (open: boolean, customer = '', order = '') =>
   infiniteQueryOptions({
     queryKey: keyOf('billing', 'deposits', open, customer, order),
@@ -52,24 +47,10 @@ export const writeOffQuery = (number: string) =>
     queryKey: keyOf('billing', 'write-off', number),
     queryFn: () => answer(client.GET('/api/write-offs/{number}', { params: { path: { number } } })),
   });
-export const writeOffsQuery = (kind?: 'SMALL_DIFFERENCE' | 'BAD_DEBT', since?: string) =>
-  infiniteQueryOptions({
-    queryKey: keyOf('billing', 'write-offs', kind, since),
-    queryFn: ({ pageParam }) =>
-      answer(client.GET('/api/write-offs', { params: { query: { kind, since, after: pageParam } } })),
-    ...pages,
-  });
 export const disputesOfQuery = (invoice: string) =>
   queryOptions({
     queryKey: keyOf('billing', 'disputes', 'of', invoice),
     queryFn: () => answer(client.GET('/api/invoices/{number}/disputes', { params: { path: { number: invoice } } })),
-  });
-export const disputesQuery = (toLookAt: boolean) =>
-  infiniteQueryOptions({
-    queryKey: keyOf('billing', 'disputes', toLookAt),
-    queryFn: ({ pageParam }) =>
-      answer(client.GET('/api/disputes', { params: { query: { toLookAt, after: pageParam } } })),
-    ...pages,
   });
 export const creditNoteQuery = (number: string) =>
   queryOptions({
@@ -91,11 +72,6 @@ export const payoutsQuery = infiniteQueryOptions({
     query.state.data?.pages.some((page) => page.rows.some((row) => row.state === 'WAITING' || row.state === 'SENDING'))
       ? 1500
       : false,
-  ...pages,
-});
-export const refundsQuery = infiniteQueryOptions({
-  queryKey: keyOf('billing', 'refunds'),
-  queryFn: ({ pageParam }) => answer(client.GET('/api/refunds', { params: { query: { after: pageParam } } })),
   ...pages,
 });
 export const overdueQuery = infiniteQueryOptions({

@@ -23,8 +23,8 @@ export function OrderListPage() {
       }
       className={(row) => (['CANCELLED', 'DECLINED'].includes(textIn(row, 'state')) ? 'dropped' : '')}
       keys={{ t: (row) => row.opens && go(`/trail/ORDER/${row.opens}`) }}
-      selected={(numbers) => (
-        <PrintBar paper="ORDER_CONFIRMATION" numbers={numbers}>
+      selected={(chosen) => (
+        <PrintBar paper="ORDER_CONFIRMATION" numbers={chosen.map((row) => row.opens)}>
           <Link className="button first" to="/orders/new">
             New order <kbd>N</kbd>
           </Link>

@@ -37,9 +37,17 @@ const LANES: Record<string, Face> = {
   'credited-ahead': { words: 'Credited ahead', to: '/returns/ahead', weight: 'caution' },
   'refunds-to-do': { words: 'Refunds to send', to: '/billing/refunds', weight: 'stop' },
   'plans-waiting': { words: 'Plans waiting', to: '/undone', weight: 'caution' },
-  disputes: { words: 'Disputes to look at', to: '/billing/disputes?toLookAt=true', weight: 'caution' },
-  'written-off': { words: 'Written off this month', to: '/billing/write-offs?thisMonth=true', weight: 'caution' },
-  'past-due': { words: 'Invoices past due', to: '/billing/invoices?pastDue=true', weight: 'stop' },
+  disputes: {
+    words: 'Disputes to look at',
+    to: '/billing/disputes?filter=state:any:OPEN&filter=lookOn:in:last-3660-days&sort=lookOn',
+    weight: 'caution',
+  },
+  'written-off': {
+    words: 'Written off this month',
+    to: '/billing/write-offs?filter=date:in:this-month',
+    weight: 'caution',
+  },
+  'past-due': { words: 'Invoices past due', to: '/billing/invoices?filter=pastDue:any:YES&sort=dueOn', weight: 'stop' },
 };
 /** The face of a lane; one that this screen does not know yet shows its own name. */
 const face = (lane: Lane): Face => LANES[lane.lane] ?? { words: lane.lane, to: '/', weight: 'caution' };

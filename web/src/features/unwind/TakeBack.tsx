@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useKeys } from '../../shared/keys';
+import type { Row } from '../../shared/list/api';
 import { useGo } from '../../shared/navigation';
-import type { Selection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
 import { UndoTogether, type Alike } from './Together';
 
@@ -52,28 +52,21 @@ export function TakeBack({
 }
 
 /** The bar under a list whose rows are taken back together. */
-export function TakeBackBar<Row extends { number: string }>({
+export function TakeBackBar({
   of,
-  rows,
-  selection,
-  kindOf = () => of.kind,
+  chosen,
+  at,
+  none,
 }: {
   of: Alike;
-  rows: Row[];
-  selection: Selection<Row>;
-  /** Where other documents stand in the list beside those that are taken back together. */
-  kindOf?: (row: Row) => string;
+  chosen: Row[];
+  /** the row that the keys stand on */
+  at: Row | undefined;
+  none: () => void;
 }) {
-  const at = rows[selection.at];
   return (
     <div className="bar">
-      <TakeBack
-        of={of}
-        numbers={selection.chosen.map((row) => row.number)}
-        at={at?.number}
-        atKind={at && kindOf(at)}
-        onDone={selection.none}
-      />
+      <TakeBack of={of} numbers={chosen.map((row) => row.opens)} at={at?.opens} atKind={at?.kind} onDone={none} />
       <span className="muted small">
         <kbd>X</kbd> selects
       </span>

@@ -1,23 +1,10 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { beforeEach, expect, test } from 'vitest';
+import { column } from '../../test/list';
 import { show, signedIn } from '../../test/page';
 import { answers, refusal } from '../../test/server';
 import { DataList } from './DataList';
-import type { Column, ListView, Row, SavedView } from './api';
-
-const column = (name: string, label: string, kind: Column['kind'], more: Partial<Column> = {}): Column => ({
-  name,
-  label,
-  words: label.toLowerCase(),
-  kind,
-  choices: [],
-  opens: null,
-  isShown: true,
-  isSorted: false,
-  isSummed: false,
-  isGrouped: kind === 'CHOICE' || kind === 'CODE' || kind === 'DAY',
-  ...more,
-});
+import type { ListView, Row, SavedView } from './api';
 
 const ORDERS: ListView = {
   name: 'orders',
@@ -432,7 +419,10 @@ test('a chart is part of the address; its figures open the rows behind them', as
 test('rows are selected with X or their boxes, all with one, and stay so when more come', async () => {
   answered([row('SO-1', '1.00'), row('SO-2', '2.00'), row('SO-3', '3.00')]);
   const { user } = show(
-    <DataList name="orders" selected={(numbers) => <output>{numbers.join(' ') || 'nothing'}</output>} />,
+    <DataList
+      name="orders"
+      selected={(chosen) => <output>{chosen.map((one) => one.opens).join(' ') || 'nothing'}</output>}
+    />,
     { path: '/orders', at: '/orders?view=' },
   );
   expect(await screen.findByText('nothing')).toBeVisible();

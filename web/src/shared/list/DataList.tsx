@@ -42,8 +42,14 @@ type Parts = {
   beside?: ReactNode;
   tabs?: ReactNode;
   bar?: ReactNode;
-  /** what can be done with the documents of the selected rows; without it none are selected */
-  selected?: (numbers: string[]) => ReactNode;
+  /** what can be done with the selected rows, or with the one that the place is at; without it none are selected */
+  selected?: (chosen: Row[], on: { at: Row | undefined; none: () => void }) => ReactNode;
+  /** which rows can be */
+  selectable?: (row: Row) => boolean;
+  /** the page of a row, where that is not the one of its document */
+  place?: (row: Row) => string;
+  /** the view that is seen first by those who have said nothing else */
+  first?: string;
   /** how a cell is shown where it is more than its value */
   cell?: (column: string, row: Row) => ReactNode;
   className?: (row: Row) => string;
@@ -60,7 +66,7 @@ const textOf = (value: unknown) => (typeof value === 'string' || typeof value ==
 
 const isCoded = (value: unknown): value is Coded => typeof value === 'object' && value !== null && 'code' in value;
 
-function shown(column: Column, row: Row): ReactNode {
+function shown(column: Column, row: Row, place?: (row: Row) => string): ReactNode {
   const value = row.cells[column.name];
   if (isCoded(value)) return value.name;
   const text = textOf(value);
@@ -77,8 +83,22 @@ function shown(column: Column, row: Row): ReactNode {
     case 'FLAG':
       return column.choices.find((choice) => choice.value === text)?.words ?? text;
     default:
-      return column.opens && text ? <Doc kind={text === row.opens ? row.kind : column.opens} number={text} /> : text;
+      if (!column.opens || !text) return text;
+      if (text !== row.opens) return <Doc kind={column.opens} number={text} />;
+      return place ? (
+        <Link className="mono" to={place(row)}>
+          {text}
+        </Link>
+      ) : (
+        <Doc kind={row.kind} number={text} />
+      );
   }
+}
+
+/** The code that a row names; empty for none. */
+export function codeIn(row: Row, column: string): string {
+  const value = row.cells[column];
+  return isCoded(value) ? value.code : '';
 }
 
 /** Where the document of a row is shown. */
@@ -188,13 +208,16 @@ function Total({
 }
 
 /** A list as the server declares it: filtered, sorted and with the columns that its address asks for. */
-export function DataList({ name, ...parts }: Parts) {
+export function DataList({ name, first: shipped, ...parts }: Parts) {
   const lists = useQuery(listsQuery);
   const [asked] = useAsked();
   const { search } = useLocation();
   // an address that asks for nothing shows what somebody wants to see first; no other needs to know but the name of its view
   const views = useQuery({ ...viewsQuery(name), enabled: search === '' || asked.view !== '' });
-  const first = search === '' ? views.data?.find((view) => view.isStandard) : undefined;
+  const first =
+    search === ''
+      ? (views.data?.find((view) => view.isStandard) ?? views.data?.find((view) => view.key === shipped))
+      : undefined;
   const isKnown = search !== '' || views.isSuccess || views.isError;
   // what is shown stays until the answer is there: whoever asks with the keys does not lose their place
   const rows = useInfiniteQuery({
@@ -248,10 +271,12 @@ function Shown({
   tabs,
   bar,
   selected,
+  selectable,
+  place,
   cell,
   className,
   keys = {},
-}: Omit<Parts, 'name'> & {
+}: Omit<Parts, 'name' | 'first'> & {
   list: ListView;
   /** the view that is open */
   view: SavedView | undefined;
@@ -267,10 +292,10 @@ function Shown({
   const [dialog, setDialog] = useState<'filter' | 'columns' | 'views' | 'save' | null>(null);
   const go = useGo();
   const open = (row: Row) => {
-    const place = placeOfRow(list.columns, row);
-    if (place) go(place);
+    const to = place?.(row) ?? placeOfRow(list.columns, row);
+    if (to) go(to);
   };
-  const selection = useSelectedBy(rows, (row) => row.key);
+  const selection = useSelectedBy(rows, (row) => row.key, selectable);
   const [at, setAt] = useCursor(rows, open, selected ? { ...keys, x: selection.toggle } : keys);
   const change = (changed: Partial<Asked>) => {
     setAt(0);
@@ -354,7 +379,7 @@ function Shown({
                       isFigure(column) ? 'num' : column.kind === 'DAY' || column.kind === 'AS_OF' ? 'nowrap' : undefined
                     }
                   >
-                    {cell?.(column.name, row) ?? shown(column, row)}
+                    {cell?.(column.name, row) ?? shown(column, row, place)}
                   </td>
                 ))}
               </tr>
@@ -375,7 +400,7 @@ function Shown({
           ))}
         <More query={more} />
       </div>
-      {selected?.(selection.chosen.map((row) => row.opens))}
+      {selected?.(selection.chosen, { at: rows[at], none: selection.none })}
       {bar}
       {dialog === 'filter' && (
         <FilterDialog

@@ -60,10 +60,8 @@ class JourneyTests extends Journey {
                 .textContent()
                 .replace("Invoice ", "");
         page.navigate(application.url() + "/billing/invoices");
-        page.locator("tr")
-                .filter(new Locator.FilterOptions().setHasText(invoice))
-                .getByText("Record a payment")
-                .click();
+        assertThat(page.locator("tr.at")).containsText(invoice);
+        page.getByText("Record its payment").click();
         var row = page.locator("tr").filter(new Locator.FilterOptions().setHasText(invoice));
         row.getByText("all", new Locator.GetByTextOptions().setExact(true)).click();
         page.getByLabel("Amount received")

@@ -53,7 +53,8 @@ class InvoiceLists {
                                         .with(Trait.SHOWN, Trait.SORTED, Trait.SUMMED),
                                 Column.flag("isOpen", "Something is open", "i.openAmount > 0"),
                                 Column.flag("pastDue", "Past due", "i.openAmount > 0 and i.dueOn < :today"),
-                                Column.flag("disputed", "Disputed", "i.disputed = true"),
+                                Column.flag("disputed", "Disputed", "i.disputed = true")
+                                        .with(Trait.SHOWN),
                                 Column.day("reversedOn", "Reversed", "i.reversedOn")))
                 .shipping(
                         Shipped.of("open", "Open invoices", "", "isOpen:any:YES"),

@@ -127,7 +127,7 @@ class MoneyLists {
                 "refunds",
                 "RefundEntity r",
                 "r.id",
-                List.of(),
+                List.of(new Join("o", "left join PayoutEntity o on o.refundId = r.id")),
                 Reading.SELLING,
                 Sorting.NEWEST_FIRST,
                 List.of(
@@ -139,6 +139,16 @@ class MoneyLists {
                         Column.day("date", "Date", "r.refundedOn").with(Trait.SHOWN, Trait.SORTED),
                         Column.amount("amount", "Amount", "r.amount").with(Trait.SHOWN, Trait.SUMMED),
                         Column.text("reason", "Reason", "r.reason").with(Trait.SHOWN),
+                        Column.words(
+                                        "payout",
+                                        "Paid out",
+                                        "o.state",
+                                        "WAITING",
+                                        "SENDING",
+                                        "PAID",
+                                        "DECLINED",
+                                        "UNANSWERED")
+                                .with(Trait.SHOWN),
                         Column.day("reversedOn", "Did not arrive", "r.reversedOn")
                                 .with(Trait.SHOWN)));
     }

@@ -38,84 +38,86 @@ export function Refunds() {
   const top = (
     <>
       <BillingTabs />
-      {todo.length > 0 && (
-        <>
-          <h2 className="part">Refunds to send</h2>
-          <table className="rows">
-            <caption className="unseen">Refunds to send</caption>
-            <tbody>
-              {todo.map((row) => (
-                <tr key={row.number}>
-                  <td>
-                    <Doc kind="CREDIT_NOTE" number={row.number} />
-                  </td>
-                  <td>{row.customerName}</td>
-                  <td className="nowrap">credited on {date(row.on)}</td>
-                  <td>{row.reason}</td>
-                  <td className="num">{figure(row.left)}</td>
+      <div className={todo.length + open.length > 0 ? 'below-20' : undefined}>
+        {todo.length > 0 && (
+          <>
+            <h2 className="part">Refunds to send</h2>
+            <table className="rows">
+              <caption className="unseen">Refunds to send</caption>
+              <tbody>
+                {todo.map((row) => (
+                  <tr key={row.number}>
+                    <td>
+                      <Doc kind="CREDIT_NOTE" number={row.number} />
+                    </td>
+                    <td>{row.customerName}</td>
+                    <td className="nowrap">credited on {date(row.on)}</td>
+                    <td>{row.reason}</td>
+                    <td className="num">{figure(row.left)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            <More query={wished} />
+          </>
+        )}
+        {open.length > 0 && (
+          <>
+            <h2 className="part" style={{ marginTop: todo.length > 0 ? 24 : 0 }}>
+              At the payment service
+            </h2>
+            <table className="rows">
+              <caption className="unseen">At the payment service</caption>
+              <thead>
+                <tr>
+                  <th>Refund</th>
+                  <th>Customer</th>
+                  <th>Of</th>
+                  <th>On</th>
+                  <th>State</th>
+                  <th className="num">Amount {currency()}</th>
+                  <td />
                 </tr>
-              ))}
-            </tbody>
-          </table>
-          <More query={wished} />
-        </>
-      )}
-      {open.length > 0 && (
-        <>
-          <h2 className="part" style={{ marginTop: todo.length > 0 ? 24 : 0 }}>
-            At the payment service
-          </h2>
-          <table className="rows">
-            <caption className="unseen">At the payment service</caption>
-            <thead>
-              <tr>
-                <th>Refund</th>
-                <th>Customer</th>
-                <th>Of</th>
-                <th>On</th>
-                <th>State</th>
-                <th className="num">Amount {currency()}</th>
-                <td />
-              </tr>
-            </thead>
-            <tbody>
-              {open.map((row) => (
-                <tr key={row.refund}>
-                  <Who of={row} number={row.refund} />
-                  <td className={row.state === 'DECLINED' || row.state === 'UNANSWERED' ? 'error' : ''}>
-                    {PAYOUT[row.state]}
-                    {row.state === 'DECLINED' && '; the money is customer credit again'}
-                    {row.state === 'UNANSWERED' && '; payment not confirmed'}
-                  </td>
-                  <td className="num">{figure(row.amount)}</td>
-                  <td className="nowrap">
-                    {may('BILL') && row.state === 'UNANSWERED' && (
-                      <button
-                        className="button"
-                        disabled={act.isPending}
-                        onClick={() => act.mutate({ payout: row, what: 'ask' })}
-                      >
-                        Ask again
-                      </button>
-                    )}
-                    {may('BILL') && row.state === 'DECLINED' && (
-                      <button
-                        className="button"
-                        disabled={act.isPending}
-                        onClick={() => act.mutate({ payout: row, what: 'close' })}
-                      >
-                        Keep as credit
-                      </button>
-                    )}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          <p className="muted small">Asking again never pays twice: the service knows each refund by its number.</p>
-          <More query={payouts} />
-        </>
-      )}
+              </thead>
+              <tbody>
+                {open.map((row) => (
+                  <tr key={row.refund}>
+                    <Who of={row} number={row.refund} />
+                    <td className={row.state === 'DECLINED' || row.state === 'UNANSWERED' ? 'error' : ''}>
+                      {PAYOUT[row.state]}
+                      {row.state === 'DECLINED' && '; the money is customer credit again'}
+                      {row.state === 'UNANSWERED' && '; payment not confirmed'}
+                    </td>
+                    <td className="num">{figure(row.amount)}</td>
+                    <td className="nowrap">
+                      {may('BILL') && row.state === 'UNANSWERED' && (
+                        <button
+                          className="button"
+                          disabled={act.isPending}
+                          onClick={() => act.mutate({ payout: row, what: 'ask' })}
+                        >
+                          Ask again
+                        </button>
+                      )}
+                      {may('BILL') && row.state === 'DECLINED' && (
+                        <button
+                          className="button"
+                          disabled={act.isPending}
+                          onClick={() => act.mutate({ payout: row, what: 'close' })}
+                        >
+                          Keep as credit
+                        </button>
+                      )}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            <p className="muted small">Asking again never pays twice: the service knows each refund by its number.</p>
+            <More query={payouts} />
+          </>
+        )}
+      </div>
     </>
   );
   return (

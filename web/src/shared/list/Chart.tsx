@@ -37,6 +37,9 @@ export function firstChart(list: ListView): string {
   return own && of ? `${own[0]}:${of[0]}` : '';
 }
 
+/** What is put together of the small ones: beside it none of the others could be told apart. */
+const isRest = (group: Group) => group.filter === '' && group.words !== 'none';
+
 /** The rows that are filtered, put together: bars, and the same as figures. A bar opens the rows behind it. */
 export function Chart({ list }: { list: ListView }) {
   const [asked, ask] = useAsked();
@@ -77,12 +80,17 @@ export function Chart({ list }: { list: ListView }) {
         <>
           <Suspense fallback={<div className="muted">…</div>}>
             <Bars
-              of={groups.data}
+              of={groups.data.filter((group) => !isRest(group))}
               measure={words}
               days={by.includes('.')}
               onOpen={(group) => ask({ filter: rowsOf(group).filter })}
             />
           </Suspense>
+          {groups.data.filter(isRest).map((group) => (
+            <div key={group.words} className="muted small">
+              Not drawn: {group.words}, {sum(group)} {words}
+            </div>
+          ))}
           <details>
             <summary>As figures</summary>
             <table className="rows">

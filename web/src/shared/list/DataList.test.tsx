@@ -402,6 +402,7 @@ test('a chart is part of the address; its figures open the rows behind them', as
   answered([row('SO-1', '1.00')]);
   answers('get', '/api/lists/orders/groups', [
     { words: 'Held', filter: 'state:any:HELD', count: 3, sum: '1234.50' },
+    { words: 'all others', filter: '', count: 40, sum: '98765.00' },
     { words: 'none', filter: '', count: 1, sum: '0.00' },
   ]);
   const { user, place } = shownAt('/orders?filter=gross:between:1..');
@@ -410,6 +411,8 @@ test('a chart is part of the address; its figures open the rows behind them', as
   await user.selectOptions(await screen.findByLabelText('by'), 'state');
   await user.selectOptions(screen.getByLabelText('what'), 'gross');
   expect(new URLSearchParams(place().split('?')[1]).get('chart')).toBe('state:gross');
+  expect(await screen.findByText(/^Not drawn: all others, 98,765.00/)).toBeVisible();
+  expect(screen.queryByText(/^Not drawn: none/)).toBeNull();
   await user.click(await screen.findByText('As figures'));
   expect(screen.getByRole('row', { name: 'Held 3 1,234.50' })).toBeVisible();
   await user.click(screen.getByRole('link', { name: 'Held' }));
@@ -434,4 +437,23 @@ test('rows are selected with X or their boxes, all with one, and stay so when mo
   expect(screen.getByText('SO-1 SO-2 SO-3')).toBeVisible();
   await user.click(screen.getByLabelText('Select all'));
   expect(screen.getByText('nothing')).toBeVisible();
+});
+
+const SHIPPED: SavedView = { ...LATE, key: 'late', owner: '', isStandard: false };
+
+function firstOf(views: SavedView[]) {
+  answered([row('SO-1', '1.00')]);
+  answers('get', '/api/lists/orders/views', views);
+  return show(<DataList name="orders" first="late" />, { path: '/orders', at: '/orders' });
+}
+
+test('a view that ships is seen first by those who have chosen none', async () => {
+  const { place } = firstOf([SHIPPED]);
+  expect(await screen.findByRole('heading', { name: 'Late ones' })).toBeVisible();
+  expect(new URLSearchParams(place().split('?')[1]).get('view')).toBe('late');
+});
+
+test('a view that somebody has chosen comes before the one that ships', async () => {
+  firstOf([SHIPPED, { ...SHIPPED, key: '8', name: 'My own', isStandard: true }]);
+  expect(await screen.findByRole('heading', { name: 'My own' })).toBeVisible();
 });

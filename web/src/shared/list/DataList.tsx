@@ -344,6 +344,9 @@ function Shown({
             <a href={fileOf(list.name, asked, 'XLSX')} download>
               XLSX
             </a>
+            <a href={fileOf(list.name, asked, 'PDF')} download>
+              PDF
+            </a>
           </span>
         </div>
         {list.isRegister && <Ties list={list} asked={asked} />}

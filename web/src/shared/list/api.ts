@@ -90,7 +90,7 @@ export const offered = (list: string, column: string, q: string) =>
   answer(client.GET('/api/lists/{list}/offered', { params: { path: { list }, query: { column, q } } }));
 
 /** Where the same rows are a file. */
-export function fileOf(list: string, asked: Asked, format: 'CSV' | 'XLSX'): string {
+export function fileOf(list: string, asked: Asked, format: 'CSV' | 'XLSX' | 'PDF'): string {
   const said = new URLSearchParams({ format });
   asked.filter.forEach((one) => said.append('filter', one));
   if (asked.sort) said.set('sort', asked.sort);

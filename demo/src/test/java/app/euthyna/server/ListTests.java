@@ -2,6 +2,7 @@ package app.euthyna.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.euthyna.core.shared.Figures;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.math.BigDecimal;
@@ -21,6 +22,8 @@ import java.util.function.Function;
 import java.util.function.Predicate;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.text.PDFTextStripper;
 import org.dhatim.fastexcel.reader.ReadableWorkbook;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
@@ -291,6 +294,35 @@ class ListTests extends OnServer {
             }
             assertThat(read.get(1).getCellText(1)).isEqualTo("'=1+1");
         }
+    }
+
+    /**
+     * ISO 32000, read by PDFBox: title, conditions, headings, each row as it is read, what all add up to, page numbers.
+     */
+    @Test
+    void areTheSameOnPaper() throws IOException {
+        clerk.post("/api/orders", order("PAPER <b>7919</b> & more", 3));
+        clerk.post("/api/orders", order("PAPER-2", 7));
+        var asked = "?filter=customer:any:" + customer + "&columns=number,customer,po,requestedOn,gross&sort=gross";
+        var rows = rows(auditor, ORDERS + asked);
+        try (var paper = Loader.loadPDF(auditor.file("/api/lists/orders/file" + asked + "&format=PDF"))) {
+            var page = paper.getPage(0).getMediaBox();
+            assertThat(page.getWidth()).as("across").isGreaterThan(page.getHeight());
+            var text = new PDFTextStripper().getText(paper);
+            assertThat(text)
+                    .contains(
+                            "Orders", "customer Customer " + customer.substring(2), "Customer PO", "1 / 1", "2 orders")
+                    .contains("PAPER <b>7919</b> & more");
+            for (var row : rows) {
+                assertThat(text)
+                        .contains(cell(row, "number"), Figures.day(day(row, "requestedOn")), cell(row, "gross"));
+            }
+            assertThat(text)
+                    .contains(figure(rows.get(0), "gross")
+                            .add(figure(rows.get(1), "gross"))
+                            .toPlainString());
+        }
+        assertThat(warehouse.get("/api/lists/orders/file?format=PDF").code()).isEqualTo("not-authorised");
     }
 
     @Test

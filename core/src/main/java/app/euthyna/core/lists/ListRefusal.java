@@ -41,6 +41,14 @@ public sealed interface ListRefusal extends Refusal {
     @Code("not-charted")
     record NotCharted(String list, String chart) implements ListRefusal {}
 
+    /**
+     * There are more rows than are set on paper.
+     *
+     * @param most so many are
+     */
+    @Code("too-long-for-paper")
+    record TooLongForPaper(long rows, int most) implements ListRefusal {}
+
     /** The list is not sorted by that field. */
     @Code("not-sortable")
     record NotSortable(String list, String field) implements ListRefusal {}

@@ -41,8 +41,8 @@ public final class Bench {
 
     /**
      * Arguments: the directory for databases, the number of orders, the rounds, whether only what is asked in every
-     * round is timed, and the directory of another build if there is one. The company is made by the older of the two,
-     * which opens no newer one.
+     * round is timed, and the directory of another build if there is one; with -Dbench.lists lists alone are timed. The
+     * company is made by the older of the two, which opens no newer one.
      */
     public static void main(String[] arguments) throws Exception {
         var home = Path.of(System.getProperty("euthyna.app"));
@@ -58,10 +58,18 @@ public final class Bench {
                 Integer.parseInt(arguments[2]),
                 Boolean.parseBoolean(arguments[3]));
         Company.found(maker, bench.file, bench.orders);
-        if (other == null) {
+        if (Boolean.getBoolean("bench.lists")) {
+            bench.lists();
+        } else if (other == null) {
             bench.besideJdbc();
         } else {
             bench.beside(other);
+        }
+    }
+
+    private void lists() throws Exception {
+        try (var here = Company.open(home, file, "a")) {
+            write("lists", Map.copyOf(new ListTimes(here.lead).measure()));
         }
     }
 

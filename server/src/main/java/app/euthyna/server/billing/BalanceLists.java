@@ -6,6 +6,7 @@ import app.euthyna.server.lists.Column;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.DeclaredList;
 import app.euthyna.server.lists.DeclaredList.Join;
+import app.euthyna.server.lists.DeclaredList.Part;
 import app.euthyna.server.lists.DeclaredList.Shipped;
 import app.euthyna.server.lists.DeclaredList.Sorting;
 import app.euthyna.server.masterdata.MasterColumns;
@@ -44,12 +45,14 @@ class BalanceLists {
                                 Column.amount("gross", "Gross", "i.gross").with(Trait.SHOWN, Trait.SUMMED),
                                 Column.amount("still", "Open", still).with(Trait.SHOWN, Trait.SUMMED),
                                 Column.asOf()))
-                .within("i.openAmount > 0", """
-                        i.invoicedOn <= :asOf and (i.openAmount > 0 or i.reversedOn > :asOf
-                        or i.id in (select alc.invoiceId from AllocationEntity alc where alc.allocatedOn > :asOf)
-                        or i.id in (select dus.invoiceId from DepositUseEntity dus where dus.usedOn > :asOf
-                            and dus.invoiceId is not null))
-                        and %s <> 0""".formatted(still))
+                .within(
+                        new Part("", "i.openAmount > 0"),
+                        new Part("""
+                        join (select ino.id as id from InvoiceEntity ino where ino.openAmount > 0
+                            union select inr.id from InvoiceEntity inr where inr.reversedOn > :asOf
+                            union select alc.invoiceId from AllocationEntity alc where alc.allocatedOn > :asOf
+                            union select dus.invoiceId from DepositUseEntity dus
+                                where dus.usedOn > :asOf and dus.invoiceId is not null) cand on cand.id = i.id""", "i.invoicedOn <= :asOf and %s <> 0".formatted(still)))
                 .proving(Register.OPEN_INVOICES, "asOf")
                 .shipping(
                         Shipped.of("by-customer", "Open by customer", "customer:still"),
@@ -98,11 +101,15 @@ class BalanceLists {
                                 Column.amount("still", "Not set against anything", CAME_IN)
                                         .with(Trait.SHOWN, Trait.SUMMED),
                                 Column.asOf()))
-                .within("p.leftAmount > 0", """
-                        p.receivedOn <= :asOf and (p.leftAmount > 0 or p.reversedOn > :asOf
-                        or p.id in (select lal.paymentId from AllocationEntity lal where lal.allocatedOn > :asOf)
-                        or p.number in (select lrf.sourceNumber from RefundEntity lrf where lrf.refundedOn > :asOf))
-                        and %s <> 0""".formatted(CAME_IN))
+                .within(
+                        new Part("", "p.leftAmount > 0"),
+                        new Part("""
+                        join (select pyl.id as id from PaymentEntity pyl where pyl.leftAmount > 0
+                            union select pyr.id from PaymentEntity pyr where pyr.reversedOn > :asOf
+                            union select lal.paymentId from AllocationEntity lal where lal.allocatedOn > :asOf
+                            union select pyf.id from RefundEntity lrf
+                                join PaymentEntity pyf on pyf.number = lrf.sourceNumber and pyf.kind = lrf.sourceKind
+                                where lrf.refundedOn > :asOf) cand on cand.id = p.id""", "p.receivedOn <= :asOf and %s <> 0".formatted(CAME_IN)))
                 .opening("p.kind")
                 .proving(Register.ON_ACCOUNT, "asOf");
     }
@@ -132,10 +139,12 @@ class BalanceLists {
                                 Column.amount("amount", "Amount", "d.amount").with(Trait.SHOWN),
                                 Column.amount("still", "Unapplied", still).with(Trait.SHOWN, Trait.SUMMED),
                                 Column.asOf()))
-                .within("d.leftAmount > 0", """
-                        d.receivedOn <= :asOf and (d.leftAmount > 0
-                        or d.id in (select lus.depositId from DepositUseEntity lus where lus.usedOn > :asOf))
-                        and %s <> 0""".formatted(still))
+                .within(
+                        new Part("", "d.leftAmount > 0"),
+                        new Part("""
+                        join (select dpl.id as id from DepositEntity dpl where dpl.leftAmount > 0
+                            union select lus.depositId from DepositUseEntity lus where lus.usedOn > :asOf) cand
+                            on cand.id = d.id""", "d.receivedOn <= :asOf and %s <> 0".formatted(still)))
                 .proving(Register.UNAPPLIED_DEPOSITS, "asOf");
     }
 }

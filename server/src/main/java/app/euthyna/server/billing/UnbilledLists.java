@@ -5,6 +5,7 @@ import app.euthyna.server.lists.Column;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.DeclaredList;
 import app.euthyna.server.lists.DeclaredList.Join;
+import app.euthyna.server.lists.DeclaredList.Part;
 import app.euthyna.server.lists.DeclaredList.Shipped;
 import app.euthyna.server.lists.DeclaredList.Sorting;
 import app.euthyna.server.masterdata.MasterColumns;
@@ -57,19 +58,26 @@ class UnbilledLists {
             and not (o.kind in ('SAMPLE', 'REPLACEMENT') and (x.unitPrice = 0 or x.discountPercent = 100))
             and %s <> 0""".formatted(unbilled("quantity"));
 
-    private static final String STILL_OPEN = "l.rootOrderId in (select live.orderId from OpenOrderEntity live)";
+    /** Orders of which something can be open now. */
+    private static final String LIVE = "join OpenOrderEntity live on live.orderId = l.rootOrderId";
 
-    /** What can't be open now but was then: it was billed, came back or was taken back afterwards. */
+    /** And those of which something was open then: it was billed, came back or was taken back afterwards. */
     private static final String CHANGED_SINCE = """
-            d.reversedOn > :asOf
-            or d.id in (select later.dispatchId from InvoiceLineSourceEntity later
-                join InvoiceLineEntity lbl on lbl.id = later.invoiceLineId
-                join InvoiceEntity lin on lin.id = lbl.invoiceId where lin.invoicedOn > :asOf)
-            or d.id in (select lrt.dispatchId from ReturnLineEntity lrt
-                join ReturnPartEntity lpt on lpt.returnLineId = lrt.id where lpt.receivedOn > :asOf)
-            or d.id in (select ort.dispatchId from ReturnLineEntity ort
-                join ReturnPartEntity opt on opt.returnLineId = ort.id
-                join ReturnOutcomeEntity oou on oou.partId = opt.id where oou.decidedOn > :asOf)""";
+            join (select live.orderId as id from OpenOrderEntity live
+                union select lsr.rootOrderId from InvoiceLineSourceEntity lsr
+                    join InvoiceLineEntity lbl on lbl.id = lsr.invoiceLineId
+                    join InvoiceEntity lin on lin.id = lbl.invoiceId
+                    where lin.invoicedOn > :asOf
+                union select lrt.rootOrderId from ReturnLineEntity lrt
+                    join ReturnPartEntity lpt on lpt.returnLineId = lrt.id
+                    where lpt.receivedOn > :asOf
+                union select ort.rootOrderId from ReturnLineEntity ort
+                    join ReturnPartEntity opt on opt.returnLineId = ort.id
+                    join ReturnOutcomeEntity oou on oou.partId = opt.id
+                    where oou.decidedOn > :asOf
+                union select ldl.rootOrderId from DispatchLineEntity ldl
+                    join DispatchEntity ldp on ldp.id = ldl.dispatchId
+                    where ldp.reversedOn > :asOf) cand on cand.id = l.rootOrderId""";
 
     @Bean
     static DeclaredList shippedNotBilledList() {
@@ -107,9 +115,7 @@ class UnbilledLists {
                                         .readBy(ReadBy.Group.COSTS)
                                         .with(Trait.SHOWN, Trait.SUMMED),
                                 Column.asOf()))
-                .within(
-                        HAD_LEFT + " and " + STILL_OPEN,
-                        HAD_LEFT + " and (" + STILL_OPEN + " or " + CHANGED_SINCE + ")")
+                .within(new Part(LIVE, HAD_LEFT), new Part(CHANGED_SINCE, HAD_LEFT))
                 .proving(Register.SHIPPED_NOT_BILLED, "asOf")
                 .shipping(
                         Shipped.of("by-customer", "Not billed by customer", "customer:net"),

@@ -23,6 +23,7 @@ import java.util.stream.Stream;
  * @param choices the words of a {@link FieldKind#CHOICE}
  * @param group who reads it, where not everybody does who reads the list
  * @param opens what its value opens: ORDER, INVOICE, CUSTOMER
+ * @param through of a {@link FieldKind#FLAG} what leads to the rows of which it is true, where that is quicker
  */
 public record Column(
         Field field,
@@ -33,6 +34,7 @@ public record Column(
         Optional<Class<? extends Enum<?>>> choices,
         Optional<ReadBy.Group> group,
         Optional<String> opens,
+        Optional<DeclaredList.Part> through,
         Set<Trait> traits) {
 
     /** What a column is for, beside being there. */
@@ -76,6 +78,7 @@ public record Column(
                 new Field(name, words, kind, choices),
                 label,
                 path,
+                Optional.empty(),
                 Optional.empty(),
                 Optional.empty(),
                 Optional.empty(),
@@ -129,6 +132,7 @@ public record Column(
                 Optional.of(choices),
                 column.group,
                 column.opens,
+                column.through,
                 column.traits);
     }
 
@@ -150,6 +154,26 @@ public record Column(
         return of(name, label, FieldKind.FLAG, condition, List.of(YES, NO));
     }
 
+    /**
+     * The same, found through another table.
+     *
+     * @param join from {@code join} on
+     * @param condition over its alias, true of the same rows
+     */
+    public Column through(String join, String condition) {
+        return new Column(
+                field,
+                label,
+                path,
+                named,
+                folding,
+                choices,
+                group,
+                opens,
+                Optional.of(new DeclaredList.Part(join, condition)),
+                traits);
+    }
+
     /** A customer, an item, a store. */
     public static Column code(String name, String label, String idPath, String entity, String alias, String opens) {
         var column = of(name, label, FieldKind.CODE, idPath, List.of());
@@ -162,20 +186,30 @@ public record Column(
                 column.choices,
                 column.group,
                 Optional.of(opens),
+                column.through,
                 column.traits);
     }
 
     public Column folded(String foldedPath, UnaryOperator<String> fold) {
         return new Column(
-                field, label, path, named, Optional.of(new Folding(foldedPath, fold)), choices, group, opens, traits);
+                field,
+                label,
+                path,
+                named,
+                Optional.of(new Folding(foldedPath, fold)),
+                choices,
+                group,
+                opens,
+                through,
+                traits);
     }
 
     public Column opening(String document) {
-        return new Column(field, label, path, named, folding, choices, group, Optional.of(document), traits);
+        return new Column(field, label, path, named, folding, choices, group, Optional.of(document), through, traits);
     }
 
     public Column readBy(ReadBy.Group readers) {
-        return new Column(field, label, path, named, folding, choices, Optional.of(readers), opens, traits);
+        return new Column(field, label, path, named, folding, choices, Optional.of(readers), opens, through, traits);
     }
 
     /** What it is for. */
@@ -183,7 +217,7 @@ public record Column(
         var all = EnumSet.noneOf(Trait.class);
         all.addAll(traits);
         all.addAll(List.of(more));
-        return new Column(field, label, path, named, folding, choices, group, opens, all);
+        return new Column(field, label, path, named, folding, choices, group, opens, through, all);
     }
 
     /** CLOSED_SHORT reads Closed short. */

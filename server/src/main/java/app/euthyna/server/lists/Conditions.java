@@ -25,6 +25,9 @@ final class Conditions {
     private static final String LAST = "\uffff";
 
     private final List<String> texts = new ArrayList<>();
+    /** What leads to the rows that meet them. */
+    private final List<String> joins = new ArrayList<>();
+
     private final Map<String, Object> values = new LinkedHashMap<>();
     /** Columns that are the same in all rows: an index that begins with one is read in its sequence. */
     private final List<String> fixed = new ArrayList<>();
@@ -43,7 +46,13 @@ final class Conditions {
     static Conditions of(ListQuestion asked, LocalDate today, BiFunction<Column, List<String>, Long[]> ids) {
         var conditions = new Conditions(asked.list(), today, ids);
         var isToday = asked.asOf(today).equals(today);
-        asked.list().within().ifPresent(within -> conditions.add(isToday ? within.today() : within.asOf()));
+        asked.list()
+                .within()
+                .map(within -> isToday ? within.today() : within.asOf())
+                .ifPresent(part -> {
+                    conditions.joins.add(part.join());
+                    conditions.add(part.condition());
+                });
         asked.filters().forEach(conditions::add);
         return conditions;
     }
@@ -57,6 +66,10 @@ final class Conditions {
 
     List<String> texts() {
         return texts;
+    }
+
+    List<String> joins() {
+        return joins;
     }
 
     Map<String, Object> values() {
@@ -144,11 +157,16 @@ final class Conditions {
 
     /** Both of them are all; what can't be told of a row is not so. */
     private void flag(Column column, List<String> values) {
-        if (values.stream().distinct().count() == 1) {
-            add(
-                    values.contains(Column.YES)
-                            ? column.path()
-                            : "(case when %s then 1 else 0 end) = 0".formatted(column.path()));
+        if (values.stream().distinct().count() > 1) {
+            return;
+        }
+        if (!values.contains(Column.YES)) {
+            add("(case when %s then 1 else 0 end) = 0".formatted(column.path()));
+        } else if (column.through().isPresent()) {
+            joins.add(column.through().get().join());
+            add(column.through().get().condition());
+        } else {
+            add(column.path());
         }
     }
 

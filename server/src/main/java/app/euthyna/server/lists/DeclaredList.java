@@ -51,9 +51,18 @@ public record DeclaredList(
     /**
      * HQL over the aliases of the list, true of its rows; {@code :asOf} is the day at whose end they are told.
      *
-     * @param today the same where that is today: what rows carry need not be worked out
+     * @param today where that is today: what rows carry need not be worked out
      */
-    public record Within(String today, String asOf) {}
+    public record Within(Part today, Part asOf) {}
+
+    /**
+     * Some of the rows.
+     *
+     * @param join from {@code join} on, of what leads to few of them; empty where an index of their own does. It is not
+     *     asked whether a row is {@code in} what another question finds: H2 would ask that anew at every row
+     * @param condition true of them
+     */
+    public record Part(String join, String condition) {}
 
     /** By a column, or by the key where it is empty. */
     public record Sorting(Optional<String> column, boolean descending) {
@@ -121,11 +130,12 @@ public record DeclaredList(
 
     /** The same with those rows alone of which something is true. */
     public DeclaredList within(String condition) {
-        return with(Optional.of(new Within(condition, condition)), proof, kind, views);
+        var part = new Part("", condition);
+        return within(part, part);
     }
 
     /** The same with those rows alone of which something was true at the end of a day. */
-    public DeclaredList within(String today, String asOf) {
+    public DeclaredList within(Part today, Part asOf) {
         return with(Optional.of(new Within(today, asOf)), proof, kind, views);
     }
 

@@ -35,15 +35,20 @@ class Exports {
     private static final String FORMULA = "=+-@\t\r";
 
     private final ListReader reader;
+    private final Sheets sheets;
+    private final ListPaper paper;
 
-    Exports(ListReader reader) {
+    Exports(ListReader reader, Sheets sheets, ListPaper paper) {
         this.reader = reader;
+        this.sheets = sheets;
+        this.paper = paper;
     }
 
     /** What a file is. */
     enum Format {
         CSV("text/csv;charset=UTF-8"),
-        XLSX("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet");
+        XLSX("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"),
+        PDF("application/pdf");
 
         private final String type;
 
@@ -78,24 +83,29 @@ class Exports {
         printer.flush();
     }
 
+    /** On paper, up to some thousand rows: beyond that refused. */
+    byte[] paper(ListQuestion asked) {
+        return paper.pdf(sheets.of(asked));
+    }
+
     /** A workbook (ECMA-376) whose figures and days are figures and days; on as many sheets as it takes. */
     void workbook(ListQuestion asked, OutputStream out) throws IOException {
         try (var book = new Workbook(out, "Euthyna", "1.0")) {
-            var sheets = new Sheets(book, asked);
-            reader.each(asked, row -> sheets.write(values(asked, row).toList()));
-            sheets.finish();
+            var pages = new Pages(book, asked);
+            reader.each(asked, row -> pages.write(values(asked, row).toList()));
+            pages.finish();
         }
     }
 
     /** The sheets of a workbook, one after the other. */
-    private static final class Sheets {
+    private static final class Pages {
         private final Workbook book;
         private final ListQuestion asked;
         private Worksheet sheet;
         private int row;
         private int sheets;
 
-        Sheets(Workbook book, ListQuestion asked) {
+        Pages(Workbook book, ListQuestion asked) {
             this.book = book;
             this.asked = asked;
             begin();

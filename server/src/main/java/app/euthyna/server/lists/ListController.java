@@ -23,7 +23,6 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.stream.Collectors;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
@@ -39,8 +38,10 @@ class ListController {
     private final ListReader reader;
     private final Exports exports;
     private final Groups groups;
+    private final Sentences sentences;
 
-    ListController(Lists lists, ListReader reader, Exports exports, Groups groups) {
+    ListController(Lists lists, ListReader reader, Exports exports, Groups groups, Sentences sentences) {
+        this.sentences = sentences;
         this.exports = exports;
         this.groups = groups;
         this.lists = lists;
@@ -261,7 +262,7 @@ class ListController {
                 .toList();
     }
 
-    /** The same rows in the same sequence with the same columns as a file; all of them. */
+    /** The same rows in the same sequence with the same columns as a file; all of them, on paper up to 2,000. */
     @GetMapping("/{list}/file")
     @Filtered
     void file(
@@ -274,6 +275,7 @@ class ListController {
             @Parameter(hidden = true) HttpServletResponse response)
             throws IOException {
         var asked = asked(list, http, sort, columns);
+        var sheet = format == Exports.Format.PDF ? exports.paper(asked) : new byte[0];
         response.setContentType(format.type());
         response.setHeader(
                 "Content-Disposition",
@@ -281,6 +283,7 @@ class ListController {
         switch (format) {
             case CSV -> exports.csv(asked, marked, response.getOutputStream());
             case XLSX -> exports.workbook(asked, response.getOutputStream());
+            case PDF -> response.getOutputStream().write(sheet);
         }
     }
 
@@ -308,15 +311,6 @@ class ListController {
     }
 
     private FilterView view(ListQuestion asked, Filter filter) {
-        var column = asked.list().seen(filter.field().name()).orElseThrow();
-        var names = filter instanceof Filter.Among among && column.kind() == FieldKind.CODE
-                ? reader.coded(column, among.values()).stream()
-                        .collect(Collectors.toMap(ListReader.Found::code, ListReader.Found::name))
-                : Map.<String, String>of();
-        return new FilterView(
-                filter.written(),
-                column.name(),
-                filter.words(value ->
-                        names.getOrDefault(value, Column.choiceWords(value).toLowerCase(Locale.ROOT))));
+        return new FilterView(filter.written(), filter.field().name(), sentences.words(asked, filter));
     }
 }

@@ -327,6 +327,7 @@ class ListReader {
                         .isPresent())
                 .toList();
         var text = new StringBuilder(list.base());
+        conditions.joins().forEach(join -> text.append(' ').append(join));
         list.joins().stream()
                 .filter(join -> aliases.contains(join.alias())
                         || named.stream().anyMatch(column -> column.path().startsWith(join.alias() + ".")))

@@ -59,6 +59,14 @@ class OrderLists {
         return "coalesce((select sum(%s) from %s where %s), 0)".formatted(of, from, where);
     }
 
+    /** What is told of the lines that hold stock or wait for it. */
+    private static Column claimed(String name, String label, String condition) {
+        return Column.flag(name, label, condition.formatted("q"))
+                .through(
+                        "join StockClaimEntity y on y.orderId = l.orderId and y.lineNo = l.lineNo",
+                        condition.formatted("y"));
+    }
+
     @Bean
     static DeclaredList orderLinesList() {
         var shipped = sum(
@@ -105,8 +113,8 @@ class OrderLists {
                                 Column.quantity("shipped", "Shipped", shipped).with(Trait.SHOWN, Trait.SUMMED),
                                 Column.quantity("billed", "Billed", billed).with(Trait.SHOWN, Trait.SUMMED),
                                 Column.amount("price", "Unit price", "l.unitPrice"),
-                                Column.flag("isOpen", "Reserved or waiting", "q.reserved > 0 or q.waiting > 0"),
-                                Column.flag("waits", "Waiting for stock at all", "q.waiting > 0")))
+                                claimed("isOpen", "Reserved or waiting", "(%s.reserved > 0 or %1$s.waiting > 0)"),
+                                claimed("waits", "Waiting for stock at all", "%s.waiting > 0")))
                 .within("l.removed = false and o.state <> 'DRAFT'")
                 .shipping(
                         Shipped.of("open-by-item", "Open order lines by item", "item:reserved", "isOpen:any:YES"),
@@ -148,6 +156,16 @@ class OrderLists {
                         Shipped.of("due", "Orders due", "", "nextDue:in:last-3660-days"));
     }
 
+    /** What is told of the orders that still live. */
+    private static Column live(String name, String label, String condition) {
+        return Column.flag(
+                        name,
+                        label,
+                        "exists (select 1 from OpenOrderEntity x where x.orderId = o.id and %s)"
+                                .formatted(condition.formatted("x")))
+                .through("join OpenOrderEntity y on y.orderId = o.id", condition.formatted("y"));
+    }
+
     private static List<Column> columns() {
         return List.of(
                 Column.number("number", "Order", "o.number", "ORDER").with(Trait.SHOWN),
@@ -165,13 +183,8 @@ class OrderLists {
                 Column.flag("sentBack", "Sent back", """
                                 o.state = 'DRAFT' and exists (select 1 from ApprovalRequestEntity r
                                 where r.orderId = o.id and r.state = 'SENT_BACK')"""),
-                Column.flag("toShip", "To ship", """
-                                o.id in (select x.orderId from OpenOrderEntity x
-                                where x.cleared = true and x.toShip = true)"""),
-                Column.flag(
-                        "partShipped",
-                        "Part shipped",
-                        "o.id in (select x.orderId from OpenOrderEntity x where x.partShipped = true)"),
+                live("toShip", "To ship", "%s.cleared = true and %1$s.toShip = true"),
+                live("partShipped", "Part shipped", "%s.partShipped = true"),
                 Column.text("shipTo", "Ship to", SHIP_TO),
                 Column.choice("kind", "Kind", "o.kind", OrderKind.class),
                 MasterColumns.site("o.siteId"),

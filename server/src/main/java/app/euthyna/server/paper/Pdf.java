@@ -21,8 +21,17 @@ class Pdf {
 
     /** One file of papers, in the sequence given. */
     byte[] of(String title, List<PaperText> papers) {
+        return set(title, papers, false);
+    }
+
+    /** One paper across the page, the last row of its table below a line. */
+    byte[] across(String title, PaperText paper) {
+        return set(title, List.of(paper), true);
+    }
+
+    private byte[] set(String title, List<PaperText> papers, boolean across) {
         var page = new WellFormed();
-        templates.render("file.jte", Map.of("title", title, "papers", papers), page);
+        templates.render("file.jte", Map.of("title", title, "papers", papers, "across", across), page);
         XRLog.setLoggingEnabled(false);
         var out = new ByteArrayOutputStream();
         var builder = new PdfRendererBuilder()

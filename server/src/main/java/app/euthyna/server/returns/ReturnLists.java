@@ -5,6 +5,7 @@ import app.euthyna.server.lists.Column;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.DeclaredList;
 import app.euthyna.server.lists.DeclaredList.Join;
+import app.euthyna.server.lists.DeclaredList.Part;
 import app.euthyna.server.lists.DeclaredList.Shipped;
 import app.euthyna.server.lists.DeclaredList.Sorting;
 import app.euthyna.server.lists.Registers;
@@ -196,9 +197,12 @@ class ReturnLists {
                                         .with(Trait.SHOWN, Trait.SUMMED),
                                 Column.asOf()))
                 .within(
-                        "g.inspecting = true and p.partNo > 0 and %s <> 0".formatted(undecided("quantity")),
-                        """
-                        p.partNo > 0 and p.receivedOn <= :asOf and %s <> 0""".formatted(undecided("quantity")))
+                        new Part(
+                                "",
+                                "g.inspecting = true and p.partNo > 0 and %s <> 0".formatted(undecided("quantity"))),
+                        new Part(
+                                "",
+                                "p.partNo > 0 and p.receivedOn <= :asOf and %s <> 0".formatted(undecided("quantity"))))
                 .proving(Register.IN_INSPECTION, "asOf");
     }
 }

@@ -1,0 +1,163 @@
+package app.euthyna.e2e.bench;
+
+import app.euthyna.e2e.client.Api;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import tools.jackson.databind.JsonNode;
+
+/**
+ * Times what can be asked of lists: each view that ships, each column as the only filter with each sequence, totals and
+ * charts; the first page of rows. Tells of each list the slowest of each kind, and whatever took longer than it may.
+ */
+final class ListTimes {
+
+    private static final int WARM_UP = 3;
+    private static final int TIMES = 5;
+    /** Beyond so many milliseconds it is asked twice. */
+    private static final double SLOW = 100;
+    /** What a first page may take, and totals or a chart; milliseconds. */
+    private static final Map<String, Double> MOST =
+            Map.of("view", 20.0, "filter", 20.0, "sequence", 20.0, "totals", 100.0, "chart", 100.0);
+
+    private record Asked(String list, String kind, String path) {}
+
+    private record Timed(Asked asked, double millis) {}
+
+    private final Api lead;
+
+    ListTimes(Api lead) {
+        this.lead = lead;
+    }
+
+    /** Prints the table; the median of what was asked, by its path. */
+    Map<String, Double> measure() {
+        var asked = new ArrayList<Asked>();
+        lead.get("/api/lists").forEach(list -> asked.addAll(of(list)));
+        System.err.printf("%d questions about lists%n", asked.size());
+        var timed =
+                asked.stream().map(one -> new Timed(one, millis(one.path()))).toList();
+        var byList = timed.stream()
+                .collect(Collectors.groupingBy(
+                        one -> one.asked().list(),
+                        TreeMap::new,
+                        Collectors.groupingBy(
+                                one -> one.asked().kind(),
+                                TreeMap::new,
+                                Collectors.collectingAndThen(
+                                        Collectors.maxBy(Comparator.comparingDouble(Timed::millis)),
+                                        slowest -> slowest.orElseThrow().millis()))));
+        System.out.println("the slowest of each, milliseconds");
+        byList.forEach((list, kinds) -> System.out.printf(
+                "%-22s %s%n",
+                list,
+                kinds.entrySet().stream()
+                        .map(kind -> "%s %.1f".formatted(kind.getKey(), kind.getValue()))
+                        .collect(Collectors.joining("  "))));
+        var slow = timed.stream()
+                .filter(one -> one.millis() > MOST.get(one.asked().kind()))
+                .sorted(Comparator.comparingDouble(Timed::millis).reversed())
+                .toList();
+        System.out.printf("%d of %d took longer than they may%n", slow.size(), timed.size());
+        slow.forEach(one -> System.out.printf(
+                "%8.1f  %-8s %s%n",
+                one.millis(), one.asked().kind(), one.asked().path()));
+        var all = new LinkedHashMap<String, Double>();
+        timed.forEach(one -> all.put(one.asked().path(), one.millis()));
+        return all;
+    }
+
+    private double millis(String path) {
+        var times = new ArrayList<Double>();
+        for (int round = 0; round < WARM_UP + TIMES; round++) {
+            var began = System.nanoTime();
+            lead.get(path);
+            var millis = (System.nanoTime() - began) / 1e6;
+            if (round >= WARM_UP || millis > SLOW) {
+                times.add(millis);
+            }
+            if (times.size() > 1 && millis > SLOW) {
+                // it is not made out more exactly
+                break;
+            }
+        }
+        return new Times(times).median();
+    }
+
+    private static List<String> texts(JsonNode array) {
+        return array.valueStream().map(JsonNode::asString).toList();
+    }
+
+    private List<Asked> of(JsonNode list) {
+        var name = list.get("name").asString();
+        var base = "/api/lists/" + name;
+        var asked = new ArrayList<Asked>();
+        var sorts = new ArrayList<>(List.of(""));
+        for (var column : list.get("columns")) {
+            if (column.get("isSorted").asBoolean()) {
+                sorts.add("&sort=" + column.get("name").asString());
+                sorts.add("&sort=-" + column.get("name").asString());
+            }
+        }
+        for (var view : list.get("views")) {
+            var filters = texts(view.get("filter")).stream()
+                    .map(filter -> "&filter=" + filter)
+                    .collect(Collectors.joining());
+            asked.add(new Asked(
+                    name, "view", base + "/rows?sort=" + view.get("sort").asString() + filters));
+            asked.add(new Asked(name, "totals", base + "/totals?" + filters));
+            if (!view.get("chart").asString().isEmpty()) {
+                asked.add(new Asked(
+                        name,
+                        "chart",
+                        base + "/groups?chart=" + view.get("chart").asString() + filters));
+            }
+        }
+        sorts.forEach(sort -> asked.add(new Asked(name, "sequence", base + "/rows?" + sort)));
+        for (var filter : filters(list, base)) {
+            sorts.forEach(sort -> asked.add(new Asked(name, "filter", base + "/rows?filter=" + filter + sort)));
+        }
+        return asked;
+    }
+
+    /** One for each column, with what a row in the middle of the first page has. */
+    private List<String> filters(JsonNode list, String base) {
+        var columns = list.get("columns")
+                .valueStream()
+                .map(one -> one.get("name").asString())
+                .toList();
+        var rows = lead.get(base + "/rows?columns=" + String.join(",", columns)).get("rows");
+        var filters = new ArrayList<String>();
+        if (rows.isEmpty()) {
+            return filters;
+        }
+        var cells = rows.get(rows.size() / 2).get("cells");
+        for (var column : list.get("columns")) {
+            var name = column.get("name").asString();
+            var kind = column.get("kind").asString();
+            var cell = cells.get(name);
+            if (kind.equals("DAY")) {
+                filters.add(name + ":in:this-month");
+            }
+            if (cell != null && !kind.equals("AS_OF")) {
+                var value = cell.isObject() ? cell.get("code").asString() : cell.asString();
+                if (!value.isEmpty()) {
+                    filters.add(name + ":" + operand(kind, value));
+                }
+            }
+        }
+        return filters;
+    }
+
+    private static String operand(String kind, String value) {
+        return switch (kind) {
+            case "TEXT" -> "starts:" + java.net.URLEncoder.encode(value, java.nio.charset.StandardCharsets.UTF_8);
+            case "DAY", "AMOUNT", "QUANTITY", "COUNT" -> "between:%s..%s".formatted(value, value);
+            default -> "any:" + value;
+        };
+    }
+}

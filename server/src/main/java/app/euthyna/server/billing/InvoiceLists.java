@@ -85,9 +85,10 @@ class InvoiceLists {
                         "Invoice lines",
                         "line",
                         "lines",
-                        "InvoiceLineEntity b join InvoiceEntity i on i.id = b.invoiceId",
+                        "InvoiceLineEntity b",
                         "b.id",
                         List.of(
+                                new Join("i", "left join InvoiceEntity i on i.id = b.invoiceId"),
                                 new Join("o", "left join OrderEntity o on o.id = b.rootOrderId"),
                                 new Join("n", "left join ItemEntity n on n.code = b.itemCode")),
                         Reading.SELLING,

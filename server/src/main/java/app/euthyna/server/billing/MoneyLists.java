@@ -66,10 +66,11 @@ class MoneyLists {
                         "Allocations",
                         "allocation",
                         "allocations",
-                        "AllocationEntity a join PaymentEntity p on p.id = a.paymentId"
-                                + " join InvoiceEntity i on i.id = a.invoiceId",
+                        "AllocationEntity a",
                         "a.id",
-                        List.of(),
+                        List.of(
+                                new Join("p", "left join PaymentEntity p on p.id = a.paymentId"),
+                                new Join("i", "left join InvoiceEntity i on i.id = a.invoiceId")),
                         Reading.SELLING,
                         Sorting.NEWEST_FIRST,
                         List.of(
@@ -163,8 +164,8 @@ class MoneyLists {
                         "ReductionEntity r",
                         "r.id",
                         List.of(
-                                new Join("p", "join PaymentEntity p on p.id = r.paymentId"),
-                                new Join("i", "join InvoiceEntity i on i.id = r.invoiceId"),
+                                new Join("p", "left join PaymentEntity p on p.id = r.paymentId"),
+                                new Join("i", "left join InvoiceEntity i on i.id = r.invoiceId"),
                                 new Join("h", "left join HistoryEntity h on h.moment = r.moment")),
                         Reading.SELLING,
                         Sorting.NEWEST_FIRST,

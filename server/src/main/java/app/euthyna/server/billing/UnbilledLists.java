@@ -142,9 +142,34 @@ class UnbilledLists {
                     and (crd.reversedOn is null or crd.reversedOn > :asOf)), 0)""".formatted(of, left, credited);
     }
 
+    /** Orders of which something can be billed ahead now. */
+    private static final String AHEAD_NOW = "join OpenOrderEntity live on live.orderId = b.rootOrderId";
+
+    /** And those of which something was then: it left, was credited, or was taken back afterwards. */
+    private static final String AHEAD_THEN = """
+            join (select live.orderId as id from OpenOrderEntity live
+                union select ldl.rootOrderId from DispatchLineEntity ldl
+                    join DispatchEntity ldp on ldp.id = ldl.dispatchId
+                    where ldp.departedOn > :asOf
+                union select rdl.rootOrderId from DispatchLineEntity rdl
+                    join DispatchEntity rdp on rdp.id = rdl.dispatchId
+                    where rdp.reversedOn > :asOf
+                union select lcl.rootOrderId from CreditNoteLineEntity lcl
+                    join CreditNoteEntity lcn on lcn.id = lcl.creditNoteId
+                    where lcn.creditedOn > :asOf
+                union select rcl.rootOrderId from CreditNoteLineEntity rcl
+                    join CreditNoteEntity rcn on rcn.id = rcl.creditNoteId
+                    where rcn.reversedOn > :asOf
+                union select lbl.rootOrderId from InvoiceLineEntity lbl
+                    join InvoiceEntity lin on lin.id = lbl.invoiceId
+                    where lin.reversedOn > :asOf) cand on cand.id = b.rootOrderId""";
+
     @Bean
     static DeclaredList billedNotShippedList() {
         var deferred = ahead("b.deferred", "earned", "deferred");
+        var were = """
+                b.deferred > 0 and i.invoicedOn <= :asOf and (i.reversedOn is null or i.reversedOn > :asOf)
+                and %s <> 0""".formatted(deferred);
         return new DeclaredList(
                         "billed-not-shipped",
                         "Billed, not shipped",
@@ -169,9 +194,7 @@ class UnbilledLists {
                                         .with(Trait.SHOWN, Trait.SUMMED),
                                 Column.amount("net", "Net", deferred).with(Trait.SHOWN, Trait.SUMMED),
                                 Column.asOf()))
-                .within("""
-                        b.deferred > 0 and i.invoicedOn <= :asOf and (i.reversedOn is null or i.reversedOn > :asOf)
-                        and %s <> 0""".formatted(deferred))
+                .within(new Part(AHEAD_NOW, were), new Part(AHEAD_THEN, were))
                 .proving(Register.BILLED_NOT_SHIPPED, "asOf")
                 .shipping(Shipped.of(
                         "end-of-last-month",

@@ -23,9 +23,9 @@ class FindingLists {
                         "Findings and holds",
                         "finding",
                         "findings",
-                        "FindingEntity f join OrderEntity o on o.id = f.orderId",
+                        "FindingEntity f",
                         "f.id",
-                        List.of(),
+                        List.of(new DeclaredList.Join("o", "left join OrderEntity o on o.id = f.orderId")),
                         Reading.SELLING,
                         Sorting.NEWEST_FIRST,
                         List.of(

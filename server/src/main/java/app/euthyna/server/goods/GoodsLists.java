@@ -30,7 +30,7 @@ class GoodsLists {
                         "dispatches",
                         "DispatchEntity d",
                         "d.id",
-                        List.of(new Join("o", "join OrderEntity o on o.id = d.orderId")),
+                        List.of(new Join("o", "left join OrderEntity o on o.id = d.orderId")),
                         Reading.BUSINESS,
                         Sorting.NEWEST_FIRST,
                         List.of(

@@ -64,8 +64,8 @@ class LedgerLists {
                 "JournalLineEntity l",
                 "l.id",
                 List.of(
-                        new Join("e", "join JournalEntryEntity e on e.id = l.entryId"),
-                        new Join("a", "join AccountEntity a on a.code = l.account")),
+                        new Join("e", "left join JournalEntryEntity e on e.id = l.entryId"),
+                        new Join("a", "left join AccountEntity a on a.code = l.account")),
                 Reading.BOOKS,
                 Sorting.NEWEST_FIRST,
                 List.of(

@@ -42,7 +42,8 @@ public record DeclaredList(
         List<Shipped> views) {
 
     /**
-     * What is joined for columns that name its alias.
+     * What is joined for columns that name its alias. A left join leaves it to the base in which sequence rows are
+     * read, which is the list's own; an inner one to the database.
      *
      * @param hql the whole of it, from {@code left join} on
      */

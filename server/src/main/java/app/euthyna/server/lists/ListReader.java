@@ -125,8 +125,76 @@ class ListReader {
     }
 
     private List<Key> keys(ListQuestion asked, @Nullable String after, int most) {
+        var column = asked.sortedBy()
+                .filter(sorted -> sorted.named().isPresent())
+                .filter(sorted -> asked.filters().stream()
+                        .noneMatch(filter -> filter.field().equals(sorted.field())));
+        return column.isPresent() ? byName(asked, column.get(), after, most) : keys(asked, after, most, List.of());
+    }
+
+    /** So many names are gone through at first; each time four times as many. */
+    private static final int NAMES = 8;
+
+    /**
+     * Rows in the sequence of what they name: its names are gone through, and the rows of some looked for together,
+     * since rows have an index by what they name, and none by its name.
+     */
+    private List<Key> byName(ListQuestion asked, Column column, @Nullable String after, int most) {
+        var found = new ArrayList<Key>();
+        var start = Optional.ofNullable(after).map(cursor -> Pages.key(cursor).text(1));
+        var isBegun = start.isPresent();
+        for (int count = NAMES; ; count *= 4) {
+            var some = someNamed(asked, column, start, isBegun, count);
+            if (!some.ids().isEmpty()) {
+                found.addAll(keys(asked, after, most - found.size(), some.ids()));
+            }
+            if (found.size() >= most || some.last().isEmpty()) {
+                return found;
+            }
+            start = some.last();
+            isBegun = false;
+        }
+    }
+
+    /**
+     * Of what a column names the next in the sequence of their names.
+     *
+     * @param last the name that they end with; empty where there are no more
+     */
+    private record Some(List<Long> ids, Optional<String> last) {}
+
+    /** @param begun whether the start itself is meant too */
+    private Some someNamed(ListQuestion asked, Column column, Optional<String> start, boolean begun, int count) {
+        var down = asked.sorting().descending();
+        var than = (down ? "<" : ">") + (begun ? "=" : "");
+        var entity = column.named().orElseThrow().entity();
+        var from = start.isPresent() ? "where x.name %s :start ".formatted(than) : "";
+        var names = session.createSelectionQuery(
+                "select x.name from %s x %sorder by x.name%s".formatted(entity, from, down ? " desc" : ""),
+                String.class);
+        start.ifPresent(name -> names.setParameter("start", name));
+        var last = names.setFirstResult(count - 1).setMaxResults(1).getResultList().stream()
+                .findFirst();
+        var to = last.map(name -> "x.name %s :last".formatted(down ? ">=" : "<="))
+                .orElse("true = true");
+        var ids = session.createSelectionQuery(
+                "select x.id from %s x %s %s %s".formatted(entity, from, from.isEmpty() ? "where" : "and", to),
+                Long.class);
+        start.ifPresent(name -> ids.setParameter("start", name));
+        last.ifPresent(name -> ids.setParameter("last", name));
+        return new Some(ids.getResultList(), last);
+    }
+
+    /** @param named the ids of what its rows name; none for all */
+    private List<Key> keys(ListQuestion asked, @Nullable String after, int most, List<Long> named) {
         var list = asked.list();
         var conditions = Conditions.of(asked, company.today(), this::ids);
+        if (!named.isEmpty()) {
+            conditions.add("%s contains %s"
+                    .formatted(
+                            conditions.parameter(Many.ids(named)),
+                            asked.sortedBy().orElseThrow().path()));
+        }
         var sorted = asked.sortedBy();
         var by = sorted.map(Column::sortedBy).orElse(list.key());
         if (after != null) {

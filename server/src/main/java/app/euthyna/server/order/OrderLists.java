@@ -86,10 +86,13 @@ class OrderLists {
                         "Order lines",
                         "order line",
                         "order lines",
-                        "OrderLineEntity l join OrderEntity o on o.id = l.orderId",
+                        "OrderLineEntity l",
                         "l.id",
-                        List.of(new DeclaredList.Join(
-                                "q", "left join StockClaimEntity q on q.orderId = l.orderId and q.lineNo = l.lineNo")),
+                        List.of(
+                                new DeclaredList.Join("o", "left join OrderEntity o on o.id = l.orderId"),
+                                new DeclaredList.Join(
+                                        "q",
+                                        "left join StockClaimEntity q on q.orderId = l.orderId and q.lineNo = l.lineNo")),
                         Reading.SELLING,
                         Sorting.NEWEST_FIRST,
                         List.of(

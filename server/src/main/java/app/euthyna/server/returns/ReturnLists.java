@@ -31,7 +31,7 @@ class ReturnLists {
                         "CreditNoteEntity k",
                         "k.id",
                         List.of(
-                                new Join("i", "join InvoiceEntity i on i.id = k.invoiceId"),
+                                new Join("i", "left join InvoiceEntity i on i.id = k.invoiceId"),
                                 new Join("p", "left join PaymentEntity p on p.number = k.number")),
                         Reading.SELLING,
                         Sorting.NEWEST_FIRST,

@@ -32,6 +32,8 @@ join return_part p on p.id = k.part_id
 join return_line l on l.id = p.return_line_id
 join goods_return g on g.id = l.return_id;
 
+create index dispatch_staged on dispatch (staged_on, id);
+create index invoice_due_on on invoice (due_on, id);
 create index dispatch_reversed on dispatch (reversed_on, id);
 create index return_outcome_decided on return_outcome (decided_on, id);
 create index return_line_dispatch on return_line (dispatch_id, dispatch_line_no);
@@ -44,3 +46,9 @@ drop index allocation_on;
 create index allocation_on on allocation (allocated_on, invoice_id, payment_id);
 drop index deposit_use_on;
 create index deposit_use_on on deposit_use (used_on, invoice_id, deposit_id);
+
+-- the sequences in which orders are looked over, and those of a state newest first
+create index sales_order_ordered on sales_order (ordered_on, id);
+create index sales_order_requested on sales_order (requested_on, id);
+create index sales_order_gross on sales_order (gross, id);
+create index sales_order_newest on sales_order (state, id);

@@ -47,8 +47,7 @@ class InvoiceLists {
                                         .with(Trait.SHOWN),
                                 Column.amount("net", "Net", "i.net").with(Trait.SUMMED),
                                 Column.amount("vat", "VAT", "i.vat").with(Trait.SUMMED),
-                                Column.amount("gross", "Gross", "i.gross")
-                                        .with(Trait.SHOWN, Trait.SORTED, Trait.SUMMED),
+                                Column.amount("gross", "Gross", "i.gross").with(Trait.SHOWN, Trait.SUMMED),
                                 Column.amount("open", "Open", "i.openAmount")
                                         .with(Trait.SHOWN, Trait.SORTED, Trait.SUMMED),
                                 Column.flag("isOpen", "Something is open", "i.openAmount > 0"),
@@ -96,7 +95,7 @@ class InvoiceLists {
                         List.of(
                                 Column.number("number", "Invoice", "i.number", "INVOICE")
                                         .with(Trait.SHOWN),
-                                Column.day("date", "Date", "i.invoicedOn").with(Trait.SHOWN, Trait.SORTED),
+                                Column.day("date", "Date", "i.invoicedOn").with(Trait.SHOWN),
                                 MasterColumns.customer("i.customerId"),
                                 Column.number("order", "Order", "o.number", "ORDER"),
                                 MasterColumns.item("n.id"),

@@ -135,11 +135,11 @@ class UnbilledLists {
                     where src.invoiceLineId = b.id
                     and (src.quantity > 0 and dis.departedOn <= :asOf
                         or src.quantity < 0 and dis.reversedOn <= :asOf)), 0)
-                - coalesce((select sum(crl.%s)
+                - coalesce((select sum(case when crd.creditedOn <= :asOf
+                        and (crd.reversedOn is null or crd.reversedOn > :asOf) then crl.%s else 0 end)
                     from CreditNoteLineEntity crl
                     join CreditNoteEntity crd on crd.id = crl.creditNoteId
-                    where crd.invoiceId = b.invoiceId and crl.invoiceLineNo = b.lineNo and crd.creditedOn <= :asOf
-                    and (crd.reversedOn is null or crd.reversedOn > :asOf)), 0)""".formatted(of, left, credited);
+                    where crd.invoiceId = b.invoiceId and crl.invoiceLineNo = b.lineNo), 0)""".formatted(of, left, credited);
     }
 
     /** Orders of which something can be billed ahead now. */

@@ -70,7 +70,7 @@ class LedgerLists {
                 Sorting.NEWEST_FIRST,
                 List.of(
                         Column.number("number", "Entry", "e.number", "ENTRY").with(Trait.SHOWN),
-                        Column.day("date", "Date", "l.entryDate").with(Trait.SHOWN, Trait.SORTED),
+                        Column.day("date", "Date", "l.entryDate").with(Trait.SHOWN),
                         Column.text("account", "Account", "l.account")
                                 .folded("l.account", String::strip)
                                 .with(Trait.SHOWN),

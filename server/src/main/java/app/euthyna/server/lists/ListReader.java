@@ -204,11 +204,20 @@ class ListReader {
         sequence.add(by);
         sequence.add(list.key());
         var way = asked.sorting().descending() ? " desc" : "";
+        var from = from(list, conditions, Stream.of(by));
+        if (!named.isEmpty()) {
+            // what leads to what is named is there: the database may begin with it
+            var path = asked.sortedBy().orElseThrow().path();
+            from = list.joins().stream()
+                    .filter(join -> path.startsWith(join.alias() + "."))
+                    .map(DeclaredList.Join::hql)
+                    .reduce(from, (text, join) -> text.replace(join, join.replaceFirst("^left ", "")));
+        }
         var text = "select %s, %s from %s order by %s"
                 .formatted(
                         list.key(),
                         by,
-                        from(list, conditions, Stream.of(by)),
+                        from,
                         String.join(
                                 ", ",
                                 sequence.stream()

@@ -179,7 +179,7 @@ class OrderLists {
                 Column.choice("state", "State", "o.state", OrderState.class).with(Trait.SHOWN),
                 Column.day("orderedOn", "Ordered", "o.orderedOn").with(Trait.SHOWN, Trait.SORTED),
                 Column.day("requestedOn", "Requested", "o.requestedOn").with(Trait.SHOWN, Trait.SORTED),
-                Column.amount("net", "Net", "o.net").with(Trait.SORTED, Trait.SUMMED),
+                Column.amount("net", "Net", "o.net").with(Trait.SUMMED),
                 Column.amount("vat", "VAT", "o.vat").with(Trait.SUMMED),
                 Column.amount("gross", "Gross", "o.gross").with(Trait.SHOWN, Trait.SORTED, Trait.SUMMED),
                 Column.amount("openGross", "Open gross", "w.openGross").with(Trait.SUMMED),

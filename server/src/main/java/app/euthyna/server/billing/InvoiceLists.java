@@ -139,7 +139,7 @@ class InvoiceLists {
                         "Disputes",
                         "dispute",
                         "disputes",
-                        "DisputeEntity d join InvoiceEntity i on i.id = d.invoiceId",
+                        "DisputeEntity d left join InvoiceEntity i on i.id = d.invoiceId",
                         "d.id",
                         List.of(),
                         Reading.SELLING,

@@ -18,7 +18,8 @@ import org.springframework.context.annotation.Configuration;
 
 /**
  * What had left and was not billed, and what was billed and had not left, at the end of a day: from the documents and
- * the days on which they were posted and taken back.
+ * the days on which they were posted and taken back. Lines lead to their documents (left joins), never the other way
+ * round: nearly all documents had been posted by then.
  */
 @Configuration(proxyBeanMethods = false)
 class UnbilledLists {
@@ -86,9 +87,9 @@ class UnbilledLists {
                         "Shipped, not billed",
                         "dispatch line",
                         "dispatch lines",
-                        "DispatchLineEntity l join DispatchEntity d on d.id = l.dispatchId"
-                                + " join OrderEntity o on o.id = d.orderId"
-                                + " join OrderLineEntity x on x.orderId = l.rootOrderId and x.lineNo = l.orderLineNo",
+                        "DispatchLineEntity l left join DispatchEntity d on d.id = l.dispatchId"
+                                + " left join OrderEntity o on o.id = d.orderId"
+                                + " left join OrderLineEntity x on x.orderId = l.rootOrderId and x.lineNo = l.orderLineNo",
                         "l.id",
                         List.of(),
                         Reading.SELLING,
@@ -175,7 +176,7 @@ class UnbilledLists {
                         "Billed, not shipped",
                         "invoice line",
                         "invoice lines",
-                        "InvoiceLineEntity b join InvoiceEntity i on i.id = b.invoiceId",
+                        "InvoiceLineEntity b left join InvoiceEntity i on i.id = b.invoiceId",
                         "b.id",
                         List.of(new Join("o", "left join OrderEntity o on o.id = b.rootOrderId")),
                         Reading.SELLING,

@@ -177,8 +177,8 @@ class ReturnLists {
                         "Goods in inspection",
                         "receipt",
                         "receipts",
-                        "ReturnPartEntity p join ReturnLineEntity l on l.id = p.returnLineId"
-                                + " join ReturnEntity g on g.id = l.returnId",
+                        "ReturnPartEntity p left join ReturnLineEntity l on l.id = p.returnLineId"
+                                + " left join ReturnEntity g on g.id = l.returnId",
                         "p.id",
                         List.of(),
                         Reading.BUSINESS,

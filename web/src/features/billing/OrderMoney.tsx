@@ -31,8 +31,7 @@ export function OrderMoney({ sheet }: { sheet: Sheet }) {
       }
     },
   });
-  const deposits =
-    useInfiniteQuery(depositsQuery(false, '', order.number)).data?.pages.flatMap((page) => page.rows) ?? [];
+  const deposits = useInfiniteQuery(depositsQuery(order.number)).data?.pages.flatMap((page) => page.rows) ?? [];
   const [amount, setAmount] = useState('');
   const [percent, setPercent] = useState(false);
   useUnsaved(amount !== '');

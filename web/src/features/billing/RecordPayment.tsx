@@ -10,7 +10,7 @@ import { FigureInput } from '../../shared/ui/FigureInput';
 import { Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook } from '../masterdata';
-import { invoicesQuery } from './api';
+import { openInvoicesQuery } from './api';
 
 /** A payment or customer credit, set against open invoices. */
 export function RecordPayment() {
@@ -22,7 +22,7 @@ export function RecordPayment() {
   const [discounted, setDiscounted] = useState<Record<string, boolean>>({});
   const [reason, setReason] = useState('');
   useUnsaved(amount !== '' || Object.values(allocated).some((one) => one !== ''));
-  const invoices = useInfiniteQuery({ ...invoicesQuery(true, customer.code), enabled: customer.code !== '' });
+  const invoices = useInfiniteQuery({ ...openInvoicesQuery(customer.code), enabled: customer.code !== '' });
   const credit = useQuery({
     queryKey: keyOf('billing', 'credit', customer.code),
     queryFn: () => answer(client.GET('/api/customers/{code}/credit', { params: { path: { code: customer.code } } })),

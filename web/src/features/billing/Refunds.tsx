@@ -7,7 +7,7 @@ import { useSession } from '../../shared/session';
 import { Doc, More, tellProblem } from '../../shared/ui';
 import { TakeBackBar } from '../unwind';
 import { BillingTabs } from './BillingTabs';
-import { creditNotesQuery, payoutsQuery } from './api';
+import { wishedBackQuery, payoutsQuery } from './api';
 
 const PAYOUT: Record<string, string> = {
   WAITING: 'to be sent',
@@ -23,7 +23,7 @@ const TAKEN_BACK = { kind: 'REFUND', intent: 'take-back-refund', one: 'refund', 
 export function Refunds() {
   const { may } = useSession();
   const payouts = useInfiniteQuery(payoutsQuery);
-  const wished = useInfiniteQuery(creditNotesQuery(true, 'REFUND'));
+  const wished = useInfiniteQuery(wishedBackQuery);
   const act = useMutation<unknown, Problem, { payout: Schemas['PayoutView']; what: 'ask' | 'close' }>({
     mutationFn: ({ payout, what }) => {
       const given = { params: { path: { refund: payout.refund } }, body: { version: payout.version }, ...once() };

@@ -7,7 +7,7 @@ import { present } from '../../shared/present';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, ReasonDialog, tell } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
-import { creditNoteQuery, invoicesQuery } from './api';
+import { creditNoteQuery, openInvoicesQuery } from './api';
 
 /** What a credit note was put to, and what becomes of the rest: kept, refunded, or set to another invoice. */
 export function Settle({ number, own }: { number: string; own?: boolean }) {
@@ -106,7 +106,7 @@ function Apply({
   credit: { number: string; customer: string; customerName: string; left: string };
   onClose: () => void;
 }) {
-  const open = useInfiniteQuery(invoicesQuery(true, credit.customer));
+  const open = useInfiniteQuery(openInvoicesQuery(credit.customer));
   const rows = open.data?.pages.flatMap((page) => page.rows) ?? [];
   const apply = useMutation({
     mutationFn: (invoice: string) =>

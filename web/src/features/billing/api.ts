@@ -8,18 +8,18 @@ export const toBillQuery = infiniteQueryOptions({
   queryFn: ({ pageParam }) => answer(client.GET('/api/billing/to-bill', { params: { query: { after: pageParam } } })),
   ...pages,
 });
-export const invoicesQuery = (open: boolean, customer?: string, pastDue = false) =>
+export const openInvoicesQuery = (customer: string) =>
   infiniteQueryOptions({
-    queryKey: keyOf('billing', 'invoices', open, customer, pastDue),
+    queryKey: keyOf('billing', 'invoices', customer),
     queryFn: ({ pageParam }) =>
-      answer(client.GET('/api/invoices', { params: { query: { open, customer, pastDue, after: pageParam } } })),
+      answer(client.GET('/api/invoices', { params: { query: { open: true, customer, after: pageParam } } })),
     ...pages,
   });
-export const depositsQuery = (open: boolean, customer = '', order = '') =>
+export const depositsQuery = (order: string) =>
   infiniteQueryOptions({
-    queryKey: keyOf('billing', 'deposits', open, customer, order),
+    queryKey: keyOf('billing', 'deposits', order),
     queryFn: ({ pageParam }) =>
-      answer(client.GET('/api/deposits', { params: { query: { open, customer, order, after: pageParam } } })),
+      answer(client.GET('/api/deposits', { params: { query: { open: false, order, after: pageParam } } })),
     ...pages,
   });
 export const depositQuery = (number: string) =>
@@ -57,13 +57,13 @@ export const creditNoteQuery = (number: string) =>
     queryKey: keyOf('billing', 'credit-note', number),
     queryFn: () => answer(client.GET('/api/credit-notes/{number}', { params: { path: { number } } })),
   });
-export const creditNotesQuery = (open: boolean, wish?: 'KEEP' | 'REFUND') =>
-  infiniteQueryOptions({
-    queryKey: keyOf('billing', 'credit-notes', open, wish),
-    queryFn: ({ pageParam }) =>
-      answer(client.GET('/api/credit-notes', { params: { query: { open, wish, after: pageParam } } })),
-    ...pages,
-  });
+/** Credit notes of which something is left that the customer wants back. */
+export const wishedBackQuery = infiniteQueryOptions({
+  queryKey: keyOf('billing', 'credit-notes'),
+  queryFn: ({ pageParam }) =>
+    answer(client.GET('/api/credit-notes', { params: { query: { open: true, wish: 'REFUND', after: pageParam } } })),
+  ...pages,
+});
 export const payoutsQuery = infiniteQueryOptions({
   queryKey: keyOf('billing', 'payouts'),
   queryFn: ({ pageParam }) => answer(client.GET('/api/payouts', { params: { query: { after: pageParam } } })),

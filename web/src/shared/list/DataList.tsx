@@ -38,10 +38,7 @@ type Parts = {
   name: string;
   /** above the heading */
   top?: ReactNode;
-  /** beside the heading */
-  beside?: ReactNode;
   tabs?: ReactNode;
-  bar?: ReactNode;
   /** what can be done with the selected rows, or with the one that the place is at; without it none are selected */
   selected?: (chosen: Row[], on: { at: Row | undefined; none: () => void }) => ReactNode;
   /** which rows can be */
@@ -267,9 +264,7 @@ function Shown({
   more,
   waits,
   top,
-  beside,
   tabs,
-  bar,
   selected,
   selectable,
   place,
@@ -313,7 +308,7 @@ function Shown({
               {view ? `${whose(view)} of ${list.many}` : 'views'} <kbd>V</kbd>
             </button>
           </span>
-          {beside ?? <DayOfList list={list} />}
+          <DayOfList list={list} />
         </div>
         {tabs}
         <div className="data-head">
@@ -404,7 +399,6 @@ function Shown({
         <More query={more} />
       </div>
       {selected?.(selection.chosen, { at: rows[at], none: selection.none })}
-      {bar}
       {dialog === 'filter' && (
         <FilterDialog
           list={list.name}

@@ -14,22 +14,18 @@ export function DayOfList({ list }: { list: ListView }) {
   if (!list.day || !thisMonth) return null;
   const ofDay = isOfDay(list);
   const start = `${list.day}:${ofDay ? 'at' : 'in'}:`;
-  const said = asked.filter.find((one) => one.startsWith(start))?.slice(start.length);
+  const said = asked.filter.find((one) => one.startsWith(start))?.slice(start.length) ?? '';
   const named: [string, string][] = ofDay
-    ? [['yesterday', 'yesterday'], ['last-month', 'the end of last month'], ...endsOf(before)]
-    : [['this-month', 'this month'], ['last-month', 'last month'], thisMonth, ...before];
+    ? [['', 'today'], ['yesterday', 'yesterday'], ['last-month', 'the end of last month'], ...endsOf(before)]
+    : [['', 'other days'], ['this-month', 'this month'], ['last-month', 'last month'], thisMonth, ...before];
   const isNamed = named.some(([value]) => value === said);
-  const rest: [string, string] = ofDay
-    ? said && !isNamed
-      ? [said, 'another day']
-      : ['', 'today']
-    : ['', 'other days'];
+  const another: [string, string][] = ofDay && !isNamed ? [[said, 'another day']] : [];
   return (
     <Choice
       label={ofDay ? 'As of' : 'Month'}
       className="cell-input wide-180"
-      of={ofDay && rest[0] !== '' ? [rest, ['', 'today'], ...named] : [rest, ...named]}
-      value={ofDay || isNamed ? (said ?? '') : ''}
+      of={[...another, ...named]}
+      value={ofDay || isNamed ? said : ''}
       onChange={(to) =>
         ask({
           filter: [...(to ? [start + to] : []), ...asked.filter.filter((one) => !one.startsWith(`${list.day}:`))],

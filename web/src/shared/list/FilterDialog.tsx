@@ -57,6 +57,24 @@ function Text({ onSaid }: Said) {
 
 const between = (from: string, to: string) => (from || to) && `between:${from}..${to}`;
 
+type Given = { value: string; onChange: (to: string) => void };
+
+function Month({ of, value, onChange }: Given & { of: [string, string][] }) {
+  return (
+    <Field of="filter-month" label="month">
+      <Choice id="filter-month" className="cell-input" of={of} value={value} onChange={onChange} />
+    </Field>
+  );
+}
+
+function Day({ label, value, onChange }: Given & { label: string }) {
+  return (
+    <Field of={`filter-${label}`} label={label}>
+      <DayInput id={`filter-${label}`} optional className="cell-input wide-130" value={value} onChange={onChange} />
+    </Field>
+  );
+}
+
 function Days({ onSaid }: Said) {
   const [span, setSpan] = useState<Span>('today');
   const [count, setCount] = useState('3');
@@ -88,28 +106,10 @@ function Days({ onSaid }: Said) {
           <FigureInput id="filter-count" width={70} value={count} onChange={(to) => say(span, to, days)} />
         </Field>
       )}
-      {span === 'month' && (
-        <Field of="filter-month" label="month">
-          <Choice
-            id="filter-month"
-            className="cell-input"
-            of={months}
-            value={month}
-            onChange={(to) => say(span, count, days, to)}
-          />
-        </Field>
-      )}
+      {span === 'month' && <Month of={months} value={month} onChange={(to) => say(span, count, days, to)} />}
       {span === 'between' &&
         (['from', 'to'] as const).map((end) => (
-          <Field key={end} of={`filter-${end}`} label={end}>
-            <DayInput
-              id={`filter-${end}`}
-              optional
-              className="cell-input wide-130"
-              value={days[end]}
-              onChange={(day) => say(span, count, { ...days, [end]: day })}
-            />
-          </Field>
+          <Day key={end} label={end} value={days[end]} onChange={(day) => say(span, count, { ...days, [end]: day })} />
         ))}
     </div>
   );
@@ -132,28 +132,8 @@ function AsOf({ onSaid }: Said) {
       <Field of="filter-end" label="as of">
         <Choice id="filter-end" className="cell-input" of={ENDS} value={end} onChange={(to) => say(to, day, month)} />
       </Field>
-      {end === 'month' && (
-        <Field of="filter-month" label="month">
-          <Choice
-            id="filter-month"
-            className="cell-input"
-            of={months}
-            value={month}
-            onChange={(to) => say(end, day, to)}
-          />
-        </Field>
-      )}
-      {end === 'day' && (
-        <Field of="filter-day" label="day">
-          <DayInput
-            id="filter-day"
-            optional
-            className="cell-input wide-130"
-            value={day}
-            onChange={(to) => say(end, to, month)}
-          />
-        </Field>
-      )}
+      {end === 'month' && <Month of={months} value={month} onChange={(to) => say(end, day, to)} />}
+      {end === 'day' && <Day label="day" value={day} onChange={(to) => say(end, to, month)} />}
     </div>
   );
 }
@@ -278,6 +258,9 @@ function Condition({ list, column, onSaid }: Said & { list: string; column: Colu
   }
 }
 
+/** What is said before anything is chosen. */
+const FIRST: Partial<Record<Column['kind'], string>> = { DAY: 'in:today', AS_OF: 'at:last-month' };
+
 /** Asks for one more condition on the rows of a list. */
 export function FilterDialog({
   list,
@@ -292,8 +275,7 @@ export function FilterDialog({
 }) {
   const [name, setName] = useState(columns[0]?.name ?? '');
   const column = columns.find((one) => one.name === name);
-  const first = (of: Column | undefined) =>
-    (({ DAY: 'in:today', AS_OF: 'at:last-month' }) as Record<string, string>)[of?.kind ?? ''] ?? '';
+  const first = (of: Column | undefined) => (of && FIRST[of.kind]) ?? '';
   const [operand, setOperand] = useState(first(column));
   return (
     <Dialog onClose={onClose} title="Add a filter">

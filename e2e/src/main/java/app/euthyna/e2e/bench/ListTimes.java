@@ -1,6 +1,8 @@
 package app.euthyna.e2e.bench;
 
 import app.euthyna.e2e.client.Api;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
@@ -155,7 +157,7 @@ final class ListTimes {
 
     private static String operand(String kind, String value) {
         return switch (kind) {
-            case "TEXT" -> "starts:" + java.net.URLEncoder.encode(value, java.nio.charset.StandardCharsets.UTF_8);
+            case "TEXT" -> "starts:" + URLEncoder.encode(value, StandardCharsets.UTF_8);
             case "DAY", "AMOUNT", "QUANTITY", "COUNT" -> "between:%s..%s".formatted(value, value);
             default -> "any:" + value;
         };

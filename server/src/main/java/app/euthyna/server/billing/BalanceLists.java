@@ -22,37 +22,39 @@ class BalanceLists {
 
     private static final Sorting OLDEST_FIRST = new Sorting(Optional.of("date"), false);
 
+    /** Those that are open, or were and have been settled or taken back since. */
+    private static final String INVOICES = """
+            join (select ino.id as id from InvoiceEntity ino where ino.openAmount > 0
+                union select inr.id from InvoiceEntity inr where inr.reversedOn > :day
+                union select alc.invoiceId from AllocationEntity alc where alc.allocatedOn > :day
+                union select dus.invoiceId from DepositUseEntity dus
+                    where dus.usedOn > :day and dus.invoiceId is not null) cand on cand.id = n.id""";
+
     @Bean
     static DeclaredList openInvoicesList() {
-        var still =
-                OpenInvoices.STILL.replace("n.", "i.").replace(":day", ":asOf").strip();
         return new DeclaredList(
                         "open-invoices",
                         "Open invoices",
                         "invoice",
                         "invoices",
-                        "InvoiceEntity i",
-                        "i.id",
+                        "InvoiceEntity n",
+                        "n.id",
                         List.of(),
                         Reading.SELLING,
                         new Sorting(Optional.of("dueOn"), false),
                         List.of(
-                                Column.number("number", "Invoice", "i.number", "INVOICE")
+                                Column.number("number", "Invoice", "n.number", "INVOICE")
                                         .with(Trait.SHOWN),
-                                MasterColumns.customer("i.customerId"),
-                                Column.day("date", "Date", "i.invoicedOn").with(Trait.SHOWN, Trait.SORTED),
-                                Column.day("dueOn", "Due", "i.dueOn").with(Trait.SHOWN, Trait.SORTED),
-                                Column.amount("gross", "Gross", "i.gross").with(Trait.SHOWN, Trait.SUMMED),
-                                Column.amount("still", "Open", still).with(Trait.SHOWN, Trait.SUMMED),
+                                MasterColumns.customer("n.customerId"),
+                                Column.day("date", "Date", "n.invoicedOn").with(Trait.SHOWN, Trait.SORTED),
+                                Column.day("dueOn", "Due", "n.dueOn").with(Trait.SHOWN, Trait.SORTED),
+                                Column.amount("gross", "Gross", "n.gross").with(Trait.SHOWN, Trait.SUMMED),
+                                Column.amount("still", "Open", OpenInvoices.STILL)
+                                        .with(Trait.SHOWN, Trait.SUMMED),
                                 Column.asOf()))
                 .within(
-                        new Part("", "i.openAmount > 0"),
-                        new Part("""
-                        join (select ino.id as id from InvoiceEntity ino where ino.openAmount > 0
-                            union select inr.id from InvoiceEntity inr where inr.reversedOn > :asOf
-                            union select alc.invoiceId from AllocationEntity alc where alc.allocatedOn > :asOf
-                            union select dus.invoiceId from DepositUseEntity dus
-                                where dus.usedOn > :asOf and dus.invoiceId is not null) cand on cand.id = i.id""", "i.invoicedOn <= :asOf and %s <> 0".formatted(still)))
+                        new Part("", "n.openAmount > 0"),
+                        new Part(INVOICES, "n.invoicedOn <= :day and %s <> 0".formatted(OpenInvoices.STILL)))
                 .proving(Register.OPEN_INVOICES, "asOf")
                 .shipping(
                         Shipped.of("by-customer", "Open by customer", "customer:still"),
@@ -66,17 +68,26 @@ class BalanceLists {
 
     /** Of a deposit's credit what had become credit; of all else what came in, unless it was taken back. */
     private static final String CAME_IN = """
-            case when p.reversedOn <= :asOf then 0
+            case when p.reversedOn <= :day then 0
                 when p.kind = 'DEPOSIT' then coalesce((select sum(dus.amount) from DepositUseEntity dus
                     join DepositEntity dep on dep.id = dus.depositId
-                    where dep.number = p.number and dus.kind = 'CREDITED' and dus.usedOn <= :asOf), 0)
+                    where dep.number = p.number and dus.kind = 'CREDITED' and dus.usedOn <= :day), 0)
                 else p.amount end
-            - case when p.reversedOn <= :asOf then 0
+            - case when p.reversedOn <= :day then 0
                 else coalesce((select sum(rfd.amount) from RefundEntity rfd
                     where rfd.sourceNumber = p.number and rfd.sourceKind = p.kind and rfd.orderId is null
-                    and rfd.refundedOn <= :asOf and (rfd.reversedOn is null or rfd.reversedOn > :asOf)), 0) end
+                    and rfd.refundedOn <= :day and (rfd.reversedOn is null or rfd.reversedOn > :day)), 0) end
             - coalesce((select sum(alc.amount) from AllocationEntity alc
-                where alc.paymentId = p.id and alc.discount = false and alc.allocatedOn <= :asOf), 0)""";
+                where alc.paymentId = p.id and alc.discount = false and alc.allocatedOn <= :day), 0)""";
+
+    /** What has something left, or had and was settled, refunded or taken back since. */
+    private static final String CREDIT = """
+            join (select pyl.id as id from PaymentEntity pyl where pyl.leftAmount > 0
+                union select pyr.id from PaymentEntity pyr where pyr.reversedOn > :day
+                union select lal.paymentId from AllocationEntity lal where lal.allocatedOn > :day
+                union select pyf.id from RefundEntity lrf
+                    join PaymentEntity pyf on pyf.number = lrf.sourceNumber and pyf.kind = lrf.sourceKind
+                    where lrf.refundedOn > :day) cand on cand.id = p.id""";
 
     @Bean
     static DeclaredList onAccountList() {
@@ -103,13 +114,7 @@ class BalanceLists {
                                 Column.asOf()))
                 .within(
                         new Part("", "p.leftAmount > 0"),
-                        new Part("""
-                        join (select pyl.id as id from PaymentEntity pyl where pyl.leftAmount > 0
-                            union select pyr.id from PaymentEntity pyr where pyr.reversedOn > :asOf
-                            union select lal.paymentId from AllocationEntity lal where lal.allocatedOn > :asOf
-                            union select pyf.id from RefundEntity lrf
-                                join PaymentEntity pyf on pyf.number = lrf.sourceNumber and pyf.kind = lrf.sourceKind
-                                where lrf.refundedOn > :asOf) cand on cand.id = p.id""", "p.receivedOn <= :asOf and %s <> 0".formatted(CAME_IN)))
+                        new Part(CREDIT, "p.receivedOn <= :day and %s <> 0".formatted(CAME_IN)))
                 .opening("p.kind")
                 .proving(Register.ON_ACCOUNT, "asOf");
     }
@@ -118,7 +123,7 @@ class BalanceLists {
     static DeclaredList unappliedDepositsList() {
         var still = """
                 d.amount - coalesce((select sum(dus.amount) from DepositUseEntity dus
-                where dus.depositId = d.id and dus.usedOn <= :asOf), 0)""";
+                where dus.depositId = d.id and dus.usedOn <= :day), 0)""";
         return new DeclaredList(
                         "unapplied-deposits",
                         "Unapplied deposits",
@@ -143,8 +148,8 @@ class BalanceLists {
                         new Part("", "d.leftAmount > 0"),
                         new Part("""
                         join (select dpl.id as id from DepositEntity dpl where dpl.leftAmount > 0
-                            union select lus.depositId from DepositUseEntity lus where lus.usedOn > :asOf) cand
-                            on cand.id = d.id""", "d.receivedOn <= :asOf and %s <> 0".formatted(still)))
+                            union select lus.depositId from DepositUseEntity lus where lus.usedOn > :day) cand
+                            on cand.id = d.id""", "d.receivedOn <= :day and %s <> 0".formatted(still)))
                 .proving(Register.UNAPPLIED_DEPOSITS, "asOf");
     }
 }

@@ -132,6 +132,10 @@ class InvoiceLists {
                                 "reversed:any:NO"));
     }
 
+    /** Never more than is open of the invoice, and nothing where it has ended. */
+    private static final String DISPUTED = """
+            case when d.state = 'OPEN' then least(coalesce(d.amount, i.openAmount), i.openAmount) else 0 end""";
+
     @Bean
     static DeclaredList disputesList() {
         return new DeclaredList(
@@ -155,11 +159,7 @@ class InvoiceLists {
                                 Column.day("lookOn", "Look again on", "d.lookOn")
                                         .with(Trait.SHOWN, Trait.SORTED),
                                 Column.amount("open", "Open", "i.openAmount").with(Trait.SHOWN, Trait.SUMMED),
-                                Column.amount(
-                                                "disputed",
-                                                "Disputed",
-                                                "case when d.state = 'OPEN' then least(coalesce(d.amount, i.openAmount), i.openAmount) else 0 end")
-                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.amount("disputed", "Disputed", DISPUTED).with(Trait.SHOWN, Trait.SUMMED),
                                 Column.text("reason", "Reason", "d.reason").with(Trait.SHOWN),
                                 Column.day("endedOn", "Ended", "d.endedOn"),
                                 Column.text("endedBy", "Ended by", "d.endedBy")))

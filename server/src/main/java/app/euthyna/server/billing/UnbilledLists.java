@@ -30,21 +30,21 @@ class UnbilledLists {
             join InvoiceLineEntity bil on bil.id = src.invoiceLineId
             join InvoiceEntity inv on inv.id = bil.invoiceId
             where src.dispatchId = l.dispatchId and src.dispatchLineNo = l.lineNo
-            and (src.ahead = false and inv.invoicedOn <= :asOf or src.ahead = true and src.quantity > 0)
-            and (inv.reversedOn is null or inv.reversedOn > :asOf)""";
+            and (src.ahead = false and inv.invoicedOn <= :day or src.ahead = true and src.quantity > 0)
+            and (inv.reversedOn is null or inv.reversedOn > :day)""";
 
     private static final String BACK = """
             from ReturnPartEntity prt
             join ReturnLineEntity ret on ret.id = prt.returnLineId
             where ret.dispatchId = l.dispatchId and ret.dispatchLineNo = l.lineNo
-            and prt.standing = 'UNBILLED' and prt.receivedOn <= :asOf""";
+            and prt.standing = 'UNBILLED' and prt.receivedOn <= :day""";
 
     private static final String SENT_BACK = """
             from ReturnOutcomeEntity dec
             join ReturnPartEntity rpt on rpt.id = dec.partId
             join ReturnLineEntity rln on rln.id = rpt.returnLineId
             where rln.dispatchId = l.dispatchId and rln.dispatchLineNo = l.lineNo
-            and rpt.standing = 'UNBILLED' and dec.kind = 'SEND_BACK' and dec.decidedOn <= :asOf""";
+            and rpt.standing = 'UNBILLED' and dec.kind = 'SEND_BACK' and dec.decidedOn <= :day""";
 
     /** Of a dispatch line what is left of a figure of it when all that was billed, and came back, is taken off. */
     private static String unbilled(String figure) {
@@ -55,30 +55,61 @@ class UnbilledLists {
 
     /** Left by then and not taken back by then; what is given away is never billed. */
     private static final String HAD_LEFT = """
-            d.departedOn <= :asOf and (d.reversedOn is null or d.reversedOn > :asOf)
+            d.departedOn <= :day and (d.reversedOn is null or d.reversedOn > :day)
             and not (o.kind in ('SAMPLE', 'REPLACEMENT') and (x.unitPrice = 0 or x.discountPercent = 100))
             and %s <> 0""".formatted(unbilled("quantity"));
 
-    /** Orders of which something can be open now. */
-    private static final String LIVE = "join OpenOrderEntity live on live.orderId = l.rootOrderId";
+    /** The orders of which something can be open now, for lines with an alias. */
+    private static String live(String line) {
+        return "join OpenOrderEntity live on live.orderId = %s.rootOrderId".formatted(line);
+    }
 
-    /** And those of which something was open then: it was billed, came back or was taken back afterwards. */
-    private static final String CHANGED_SINCE = """
-            join (select live.orderId as id from OpenOrderEntity live
-                union select lsr.rootOrderId from InvoiceLineSourceEntity lsr
-                    join InvoiceLineEntity lbl on lbl.id = lsr.invoiceLineId
-                    join InvoiceEntity lin on lin.id = lbl.invoiceId
-                    where lin.invoicedOn > :asOf
-                union select lrt.rootOrderId from ReturnLineEntity lrt
-                    join ReturnPartEntity lpt on lpt.returnLineId = lrt.id
-                    where lpt.receivedOn > :asOf
-                union select ort.rootOrderId from ReturnLineEntity ort
-                    join ReturnPartEntity opt on opt.returnLineId = ort.id
-                    join ReturnOutcomeEntity oou on oou.partId = opt.id
-                    where oou.decidedOn > :asOf
-                union select ldl.rootOrderId from DispatchLineEntity ldl
+    /**
+     * And those of which something was open then, and is no more.
+     *
+     * @param changed what has changed since, each as a question for their ids
+     */
+    private static String liveThen(String line, String... changed) {
+        return "join (select live.orderId as id from OpenOrderEntity live union %s) cand on cand.id = %s.rootOrderId"
+                .formatted(String.join(" union ", changed), line);
+    }
+
+    private static final String BILLED_SINCE = """
+            select lsr.rootOrderId from InvoiceLineSourceEntity lsr
+                join InvoiceLineEntity lbl on lbl.id = lsr.invoiceLineId
+                join InvoiceEntity lin on lin.id = lbl.invoiceId
+                where lin.invoicedOn > :day""";
+
+    private static final String BACK_SINCE = """
+            select lrt.rootOrderId from ReturnLineEntity lrt
+                join ReturnPartEntity lpt on lpt.returnLineId = lrt.id
+                where lpt.receivedOn > :day""";
+
+    private static final String DECIDED_SINCE = """
+            select ort.rootOrderId from ReturnLineEntity ort
+                join ReturnPartEntity opt on opt.returnLineId = ort.id
+                join ReturnOutcomeEntity oou on oou.partId = opt.id
+                where oou.decidedOn > :day""";
+
+    /** @param when what happened to it: {@code departedOn} */
+    private static String dispatchedSince(String when) {
+        return """
+                select ldl.rootOrderId from DispatchLineEntity ldl
                     join DispatchEntity ldp on ldp.id = ldl.dispatchId
-                    where ldp.reversedOn > :asOf) cand on cand.id = l.rootOrderId""";
+                    where ldp.%s > :day""".formatted(when);
+    }
+
+    private static String creditedSince(String when) {
+        return """
+                select lcl.rootOrderId from CreditNoteLineEntity lcl
+                    join CreditNoteEntity lcn on lcn.id = lcl.creditNoteId
+                    where lcn.%s > :day""".formatted(when);
+    }
+
+    private static final String INVOICE_TAKEN_BACK_SINCE = """
+            select lbl.rootOrderId from InvoiceLineEntity lbl
+                join InvoiceEntity lin on lin.id = lbl.invoiceId
+                where lin.reversedOn > :day""";
 
     @Bean
     static DeclaredList shippedNotBilledList() {
@@ -116,7 +147,11 @@ class UnbilledLists {
                                         .readBy(ReadBy.Group.COSTS)
                                         .with(Trait.SHOWN, Trait.SUMMED),
                                 Column.asOf()))
-                .within(new Part(LIVE, HAD_LEFT), new Part(CHANGED_SINCE, HAD_LEFT))
+                .within(
+                        new Part(live("l"), HAD_LEFT),
+                        new Part(
+                                liveThen("l", BILLED_SINCE, BACK_SINCE, DECIDED_SINCE, dispatchedSince("reversedOn")),
+                                HAD_LEFT))
                 .proving(Register.SHIPPED_NOT_BILLED, "asOf")
                 .shipping(
                         Shipped.of("by-customer", "Not billed by customer", "customer:net"),
@@ -134,42 +169,20 @@ class UnbilledLists {
                     from InvoiceLineSourceEntity src
                     join DispatchEntity dis on dis.id = src.dispatchId
                     where src.invoiceLineId = b.id
-                    and (src.quantity > 0 and dis.departedOn <= :asOf
-                        or src.quantity < 0 and dis.reversedOn <= :asOf)), 0)
-                - coalesce((select sum(case when crd.creditedOn <= :asOf
-                        and (crd.reversedOn is null or crd.reversedOn > :asOf) then crl.%s else 0 end)
+                    and (src.quantity > 0 and dis.departedOn <= :day
+                        or src.quantity < 0 and dis.reversedOn <= :day)), 0)
+                - coalesce((select sum(case when crd.creditedOn <= :day
+                        and (crd.reversedOn is null or crd.reversedOn > :day) then crl.%s else 0 end)
                     from CreditNoteLineEntity crl
                     join CreditNoteEntity crd on crd.id = crl.creditNoteId
                     where crd.invoiceId = b.invoiceId and crl.invoiceLineNo = b.lineNo), 0)""".formatted(of, left, credited);
     }
 
-    /** Orders of which something can be billed ahead now. */
-    private static final String AHEAD_NOW = "join OpenOrderEntity live on live.orderId = b.rootOrderId";
-
-    /** And those of which something was then: it left, was credited, or was taken back afterwards. */
-    private static final String AHEAD_THEN = """
-            join (select live.orderId as id from OpenOrderEntity live
-                union select ldl.rootOrderId from DispatchLineEntity ldl
-                    join DispatchEntity ldp on ldp.id = ldl.dispatchId
-                    where ldp.departedOn > :asOf
-                union select rdl.rootOrderId from DispatchLineEntity rdl
-                    join DispatchEntity rdp on rdp.id = rdl.dispatchId
-                    where rdp.reversedOn > :asOf
-                union select lcl.rootOrderId from CreditNoteLineEntity lcl
-                    join CreditNoteEntity lcn on lcn.id = lcl.creditNoteId
-                    where lcn.creditedOn > :asOf
-                union select rcl.rootOrderId from CreditNoteLineEntity rcl
-                    join CreditNoteEntity rcn on rcn.id = rcl.creditNoteId
-                    where rcn.reversedOn > :asOf
-                union select lbl.rootOrderId from InvoiceLineEntity lbl
-                    join InvoiceEntity lin on lin.id = lbl.invoiceId
-                    where lin.reversedOn > :asOf) cand on cand.id = b.rootOrderId""";
-
     @Bean
     static DeclaredList billedNotShippedList() {
         var deferred = ahead("b.deferred", "earned", "deferred");
         var were = """
-                b.deferred > 0 and i.invoicedOn <= :asOf and (i.reversedOn is null or i.reversedOn > :asOf)
+                b.deferred > 0 and i.invoicedOn <= :day and (i.reversedOn is null or i.reversedOn > :day)
                 and %s <> 0""".formatted(deferred);
         return new DeclaredList(
                         "billed-not-shipped",
@@ -195,7 +208,17 @@ class UnbilledLists {
                                         .with(Trait.SHOWN, Trait.SUMMED),
                                 Column.amount("net", "Net", deferred).with(Trait.SHOWN, Trait.SUMMED),
                                 Column.asOf()))
-                .within(new Part(AHEAD_NOW, were), new Part(AHEAD_THEN, were))
+                .within(
+                        new Part(live("b"), were),
+                        new Part(
+                                liveThen(
+                                        "b",
+                                        dispatchedSince("departedOn"),
+                                        dispatchedSince("reversedOn"),
+                                        creditedSince("creditedOn"),
+                                        creditedSince("reversedOn"),
+                                        INVOICE_TAKEN_BACK_SINCE),
+                                were))
                 .proving(Register.BILLED_NOT_SHIPPED, "asOf")
                 .shipping(Shipped.of(
                         "end-of-last-month",

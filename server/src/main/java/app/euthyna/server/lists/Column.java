@@ -103,9 +103,9 @@ public record Column(
         return of(name, label, FieldKind.DAY, path, List.of());
     }
 
-    /** The day at whose end everything in the list is told as it stood: {@code :asOf} in its texts. */
+    /** The day at whose end everything in the list is told as it stood: {@code :day} in its texts. */
     public static Column asOf() {
-        return of("asOf", "As of", FieldKind.AS_OF, "cast(:asOf as LocalDate)", List.of());
+        return of("asOf", "As of", FieldKind.AS_OF, "cast(:day as LocalDate)", List.of());
     }
 
     public static Column amount(String name, String label, String path) {

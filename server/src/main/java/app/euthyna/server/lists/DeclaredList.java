@@ -5,6 +5,7 @@ import app.euthyna.core.lists.FieldKind;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.Reading;
+import app.euthyna.server.platform.RefusedException;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -47,10 +48,21 @@ public record DeclaredList(
      *
      * @param hql the whole of it, from {@code left join} on
      */
-    public record Join(String alias, String hql) {}
+    public record Join(String alias, String hql) {
+
+        /** Whether a path begins with it. */
+        boolean isOf(String path) {
+            return path.startsWith(alias + ".");
+        }
+
+        /** The same where there is something to join, with which the database may begin. */
+        String inner() {
+            return hql.replaceFirst("^left ", "");
+        }
+    }
 
     /**
-     * HQL over the aliases of the list, true of its rows; {@code :asOf} is the day at whose end they are told.
+     * HQL over the aliases of the list, true of its rows; {@code :day} is the day at whose end they are told.
      *
      * @param today where that is today: what rows carry need not be worked out
      */
@@ -178,6 +190,31 @@ public record DeclaredList(
         return proof.filter(one -> ReadBy.Group.BOOKS.isRead()
                 && one.register().ties().stream()
                         .allMatch(tie -> seen(tie.figure()).isPresent()));
+    }
+
+    /** The views that ship and whoever is signed in may open. */
+    List<Shipped> viewsToRead() {
+        return views.stream()
+                .filter(one -> answers(one.filters(), one.sort(), one.columns(), one.chart()))
+                .toList();
+    }
+
+    /** Whether whoever is signed in can ask so: what tells by a field that is hidden from them is not theirs. */
+    boolean answers(List<String> filters, String sort, List<String> asked, String chart) {
+        try {
+            checkAnswers(filters, sort, asked, chart);
+            return true;
+        } catch (RefusedException hidden) {
+            return false;
+        }
+    }
+
+    /** Refused where it can't be asked so, or not by whoever is signed in. */
+    void checkAnswers(List<String> filters, String sort, List<String> asked, String chart) {
+        ListQuestion.of(this, filters, sort, asked);
+        if (!chart.isEmpty()) {
+            Grouping.of(this, chart);
+        }
     }
 
     /** Refused where it is not for whoever is signed in. */

@@ -7,7 +7,6 @@ import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.platform.RefusedException;
 import java.util.Arrays;
 import java.util.EnumSet;
-import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
@@ -44,14 +43,6 @@ record Grouping(Column by, Optional<DayStep> step, Optional<Column> of) {
             throw unknown(list, written);
         }
         return new Grouping(by.get(), step, of);
-    }
-
-    /** Refused where a list can't be asked so, or not by whoever asks. */
-    static void check(DeclaredList list, List<String> filters, String sort, List<String> columns, String chart) {
-        ListQuestion.of(list, filters, sort, columns);
-        if (!chart.isEmpty()) {
-            of(list, chart);
-        }
     }
 
     private static RefusedException unknown(DeclaredList list, String written) {

@@ -180,7 +180,7 @@ class ListController {
                         list.proofToRead().isPresent(),
                         list.proof().map(DeclaredList.Proof::day).orElse(""),
                         list.seen().stream().map(ColumnView::of).toList(),
-                        ViewController.shipped(list)
+                        list.viewsToRead().stream()
                                 .map(view -> new ShippedView(
                                         view.key(),
                                         view.name(),

@@ -204,20 +204,13 @@ class ListReader {
         sequence.add(by);
         sequence.add(list.key());
         var way = asked.sorting().descending() ? " desc" : "";
-        var from = from(list, conditions, Stream.of(by));
-        if (!named.isEmpty()) {
-            // what leads to what is named is there: the database may begin with it
-            var path = asked.sortedBy().orElseThrow().path();
-            from = list.joins().stream()
-                    .filter(join -> path.startsWith(join.alias() + "."))
-                    .map(DeclaredList.Join::hql)
-                    .reduce(from, (text, join) -> text.replace(join, join.replaceFirst("^left ", "")));
-        }
+        // what is named is there: the database may begin with what leads to it
+        var leading = named.isEmpty() ? "" : asked.sortedBy().orElseThrow().path();
         var text = "select %s, %s from %s order by %s"
                 .formatted(
                         list.key(),
                         by,
-                        from,
+                        from(list, conditions, Stream.of(by), leading),
                         String.join(
                                 ", ",
                                 sequence.stream()
@@ -393,6 +386,11 @@ class ListReader {
 
     /** The base of a list with what is joined for some paths and the conditions, and these. */
     private static String from(DeclaredList list, Conditions conditions, Stream<String> paths) {
+        return from(list, conditions, paths, "");
+    }
+
+    /** @param leading a path of which it is known that it leads to something */
+    private static String from(DeclaredList list, Conditions conditions, Stream<String> paths, String leading) {
         var aliases = Stream.concat(paths, conditions.texts().stream())
                 .flatMap(path -> ALIAS.matcher(path).results().map(found -> found.group(1)))
                 .distinct()
@@ -406,9 +404,9 @@ class ListReader {
         var text = new StringBuilder(list.base());
         conditions.joins().forEach(join -> text.append(' ').append(join));
         list.joins().stream()
-                .filter(join -> aliases.contains(join.alias())
-                        || named.stream().anyMatch(column -> column.path().startsWith(join.alias() + ".")))
-                .forEach(join -> text.append(' ').append(join.hql()));
+                .filter(join ->
+                        aliases.contains(join.alias()) || named.stream().anyMatch(column -> join.isOf(column.path())))
+                .forEach(join -> text.append(' ').append(join.isOf(leading) ? join.inner() : join.hql()));
         named.forEach(column -> text.append(" left join %s %s on %2$s.id = %s"
                 .formatted(column.named().get().entity(), column.named().get().alias(), column.path())));
         if (!conditions.texts().isEmpty()) {
@@ -423,10 +421,10 @@ class ListReader {
         var query = session.createSelectionQuery(text, Object[].class);
         conditions.values().forEach(query::setParameter);
         var named = query.getParameterMetadata().getNamedParameterNames();
-        if (named.contains("asOf")) {
+        if (named.contains("day")) {
             var today = company.today();
             RefusedException.where(Dating.ahead(asked.asOf(today), today));
-            query.setParameter("asOf", asked.asOf(today));
+            query.setParameter("day", asked.asOf(today));
         }
         if (named.contains("today")) {
             query.setParameter("today", company.today());

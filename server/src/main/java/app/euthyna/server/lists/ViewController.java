@@ -93,9 +93,9 @@ class ViewController {
         var me = context.person().username();
         var standard = queries.standard(me, list.name()).orElse("");
         return Stream.concat(
-                        shipped(list).map(one -> view(one, standard)),
+                        list.viewsToRead().stream().map(one -> view(one, standard)),
                         queries.readBy(list.name(), me).stream()
-                                .filter(row -> isReadable(list, filters(row), row.sort, columns(row), row.chart))
+                                .filter(row -> list.answers(filters(row), row.sort, columns(row), row.chart))
                                 .map(row -> view(row, context, standard)))
                 .toList();
     }
@@ -113,23 +113,6 @@ class ViewController {
                 one.columns(),
                 one.chart(),
                 null);
-    }
-
-    /** A view that tells by a field that somebody may not see is not theirs, whoever keeps it for all. */
-    private static boolean isReadable(
-            DeclaredList list, List<String> filters, String sort, List<String> columns, String chart) {
-        try {
-            Grouping.check(list, filters, sort, columns, chart);
-            return true;
-        } catch (RefusedException hidden) {
-            return false;
-        }
-    }
-
-    /** What ships and whoever is signed in may open. */
-    static Stream<DeclaredList.Shipped> shipped(DeclaredList list) {
-        return list.views().stream()
-                .filter(one -> isReadable(list, one.filters(), one.sort(), one.columns(), one.chart()));
     }
 
     private static List<String> filters(ListViewEntity row) {
@@ -177,7 +160,7 @@ class ViewController {
     }
 
     private void write(DeclaredList list, ListViewEntity row, ViewIn asked) {
-        Grouping.check(list, asked.filter(), asked.sort(), asked.columns(), asked.chart());
+        list.checkAnswers(asked.filter(), asked.sort(), asked.columns(), asked.chart());
         var name = asked.name().strip();
         var taken = Stream.concat(
                 list.views().stream().map(DeclaredList.Shipped::name),

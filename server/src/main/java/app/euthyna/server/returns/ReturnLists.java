@@ -164,10 +164,10 @@ class ReturnLists {
     private static String undecided(String figure) {
         return """
                 p.%1$s - coalesce((select sum(dec.%1$s) from ReturnOutcomeEntity dec
-                    where dec.partId = p.id and dec.decidedOn <= :asOf), 0)
+                    where dec.partId = p.id and dec.decidedOn <= :day), 0)
                 + coalesce((select sum(bck.%1$s) from ReturnPartEntity bck
                     where bck.returnLineId = p.returnLineId and bck.partNo = - p.partNo
-                    and bck.receivedOn <= :asOf), 0)""".formatted(figure);
+                    and bck.receivedOn <= :day), 0)""".formatted(figure);
     }
 
     @Bean
@@ -202,7 +202,7 @@ class ReturnLists {
                                 "g.inspecting = true and p.partNo > 0 and %s <> 0".formatted(undecided("quantity"))),
                         new Part(
                                 "",
-                                "p.partNo > 0 and p.receivedOn <= :asOf and %s <> 0".formatted(undecided("quantity"))))
+                                "p.partNo > 0 and p.receivedOn <= :day and %s <> 0".formatted(undecided("quantity"))))
                 .proving(Register.IN_INSPECTION, "asOf");
     }
 }

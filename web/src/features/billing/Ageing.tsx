@@ -32,7 +32,9 @@ export function Ageing() {
   const on = search.get('on') ?? today;
   const list = useInfiniteQuery(ageingQuery(on));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const [at] = useCursor(rows, (row) => navigate(`/customers/${encodeURIComponent(row.customer)}/statement?to=${on}`));
+  const [at] = useCursor(rows, (row) =>
+    navigate(`/customers/${encodeURIComponent(row.customer)}/statement?show=all&to=${on}`),
+  );
   const first = list.data?.pages[0];
   if (!first) return <Waiting query={list} />;
   const agrees = first.ledger == null || first.ledger === first.total.open;
@@ -81,7 +83,9 @@ export function Ageing() {
           {rows.map((row, index) => (
             <tr key={row.customer} className={index === at ? 'at' : ''}>
               <td>
-                <Link to={`/customers/${encodeURIComponent(row.customer)}/statement?to=${on}`}>{row.customerName}</Link>
+                <Link to={`/customers/${encodeURIComponent(row.customer)}/statement?show=all&to=${on}`}>
+                  {row.customerName}
+                </Link>
               </td>
               <Aged of={row.aged} />
             </tr>

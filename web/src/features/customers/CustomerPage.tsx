@@ -6,18 +6,17 @@ import { date, figure, isZero, Words } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, OfTab, SearchLine, Tabs, Waiting } from '../../shared/ui';
-import { ReturnsOf } from '../returns';
 import { Position } from '../review';
 import { OwnApprovalRules } from '../rules';
 import { CustomerTerms } from './CustomerTerms';
 import { Statement } from './Statement';
-import { customerQuery, openInvoicesQuery, openOrdersQuery, positionQuery, posQuery, type CustomerSheet } from './api';
+import { customerQuery, positionQuery, posQuery, type CustomerSheet } from './api';
 
 /** A customer: where it stands, its orders, invoices and PO numbers, what was decided on it, what is agreed with it. */
 export function CustomerPage() {
   const { may, reads } = useSession();
   const business = reads('SELLING');
-  const { code = '', tab = business ? 'orders' : 'terms' } = useParams();
+  const { code = '', tab = business ? 'statement' : 'terms' } = useParams();
   const query = useQuery(customerQuery(code));
   const position = useQuery({ ...positionQuery(code), enabled: business });
   const navigate = useGo();
@@ -53,10 +52,7 @@ export function CustomerPage() {
             of={[
               ...(business
                 ? [
-                    { to: `/customers/${encodeURIComponent(code)}`, label: 'Orders' },
-                    { to: to('invoices'), label: 'Open invoices' },
-                    { to: to('statement'), label: 'Statement' },
-                    { to: to('returns'), label: 'Returns' },
+                    { to: `/customers/${encodeURIComponent(code)}`, label: 'Statement' },
                     { to: to('po-numbers'), label: 'PO numbers' },
                     { to: to('decisions'), label: 'Decisions' },
                   ]
@@ -68,9 +64,6 @@ export function CustomerPage() {
           <OfTab
             tab={tab}
             of={{
-              orders: <Orders code={code} />,
-              invoices: <Invoices code={code} />,
-              returns: <ReturnsOf customer={code} />,
               statement: <Statement code={code} />,
               'po-numbers': <PoNumbers code={code} />,
               decisions: <Decisions customer={customer} />,
@@ -97,7 +90,8 @@ export function CustomerPage() {
         )}
       </div>
       <aside>
-        {position.data && <Position name="Position now" position={position.data} />}
+        {position.data && <Position name="Position now" position={position.data} call={customer.call} />}
+        {business && <ItsLists code={code} />}
         <section className="above-20">
           <h2>Licences</h2>
           {customer.licences.length === 0 && <div className="muted">None.</div>}
@@ -135,87 +129,30 @@ export function CustomerPage() {
   );
 }
 
-function Orders({ code }: { code: string }) {
-  const list = useInfiniteQuery(openOrdersQuery(code));
-  if (!list.data) return <Waiting query={list} />;
-  const rows = list.data.pages.flatMap((page) => page.rows);
-  return (
-    <>
-      <table className="rows">
-        <caption className="unseen">Orders</caption>
-        <thead>
-          <tr>
-            <th>Order</th>
-            <th>Customer PO</th>
-            <th>State</th>
-            <th>Ordered</th>
-            <th>Requested</th>
-            <th className="num">Gross {currency()}</th>
-            <td />
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <tr key={row.number} className={['CANCELLED', 'DECLINED'].includes(row.state) ? 'dropped' : ''}>
-              <td>
-                <Doc kind="ORDER" number={row.number} />
-              </td>
-              <td className="mono">{row.po}</td>
-              <td>
-                {row.state === 'HELD' && <Mark of="stop" />}
-                {Words(row.state)}
-              </td>
-              <td className="nowrap">{date(row.orderedOn)}</td>
-              <td className="nowrap">{date(row.requestedOn)}</td>
-              <td className="num">{figure(row.gross)}</td>
-              <td>
-                <Link to={`/trail/ORDER/${row.number}`}>trail</Link>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {rows.length === 0 && <Empty>No orders yet.</Empty>}
-      <More query={list} />
-    </>
-  );
-}
+const LISTS: [string, string][] = [
+  ['orders', '/orders'],
+  ['order lines', '/lists/order-lines'],
+  ['invoices', '/billing/invoices'],
+  ['payments', '/billing/payments'],
+  ['credit notes', '/billing/credit-notes'],
+  ['returns', '/lists/returns'],
+  ['disputes', '/billing/disputes'],
+];
 
-function Invoices({ code }: { code: string }) {
-  const { today } = useSession();
-  const list = useInfiniteQuery(openInvoicesQuery(code));
-  if (!list.data) return <Waiting query={list} />;
-  const rows = list.data.pages.flatMap((page) => page.rows);
+/** The lists of documents, with this customer's alone. */
+function ItsLists({ code }: { code: string }) {
   return (
-    <>
-      <table className="rows">
-        <caption className="unseen">Invoices</caption>
-        <thead>
-          <tr>
-            <th>Invoice</th>
-            <th>Of</th>
-            <th>Due</th>
-            <th className="num">Gross {currency()}</th>
-            <th className="num">Open {currency()}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <tr key={row.number}>
-              <td>
-                <Doc kind="INVOICE" number={row.number} />
-              </td>
-              <td className="nowrap">{date(row.on)}</td>
-              <td className={`nowrap${row.dueOn < today ? ' error' : ''}`}>{date(row.dueOn)}</td>
-              <td className="num">{figure(row.gross)}</td>
-              <td className="num">{figure(row.open)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {rows.length === 0 && <Empty>No open invoices.</Empty>}
-      <More query={list} />
-    </>
+    <section className="above-20">
+      <h2>Lists</h2>
+      {LISTS.map(([words, to], index) => (
+        <span key={to}>
+          {index > 0 && ' · '}
+          <Link className="nowrap" to={`${to}?filter=${encodeURIComponent(`customer:any:${code}`)}`}>
+            {words}
+          </Link>
+        </span>
+      ))}
+    </section>
   );
 }
 

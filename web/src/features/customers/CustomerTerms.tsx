@@ -1,7 +1,6 @@
-import { useMutation } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState, type FormEvent, type ReactNode } from 'react';
-import type { Problem } from '../../shared/api/http';
-import { answer, client, once } from '../../shared/api/http';
+import { answer, client, once, type Problem, type Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { wholeOf } from '../../shared/figures';
 import { useSession } from '../../shared/session';
@@ -9,7 +8,8 @@ import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { Choice, Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
-import type { CustomerSheet } from './api';
+import { useWritten } from '../../shared/written';
+import { addressQuery, type CustomerSheet } from './api';
 
 const SEVERITIES = ['STOP', 'CAUTION', 'OFF'] as const;
 
@@ -23,6 +23,7 @@ export function CustomerTerms({ customer }: { customer: CustomerSheet }) {
   return (
     <>
       {locked && <p className="muted">The finance lead sets the terms.</p>}
+      <Address customer={customer} locked={locked} />
       <Money key={money} customer={customer} locked={locked} />
       <Policy key={JSON.stringify(po)} customer={customer} locked={locked} />
       <Licences key={JSON.stringify(licences)} customer={customer} locked={locked} />
@@ -32,6 +33,7 @@ export function CustomerTerms({ customer }: { customer: CustomerSheet }) {
 
 function Part({
   title,
+  action = 'Save terms',
   locked,
   busy,
   problem,
@@ -39,6 +41,7 @@ function Part({
   children,
 }: {
   title: string;
+  action?: string;
   locked: boolean;
   busy: boolean;
   problem: Problem | null;
@@ -58,7 +61,7 @@ function Part({
       <ProblemNote problem={problem} />
       {!locked && (
         <button type="submit" className="button above-10" disabled={busy}>
-          Save terms
+          {action}
         </button>
       )}
     </form>
@@ -168,6 +171,73 @@ function Money({ customer, locked }: { customer: CustomerSheet; locked: boolean 
       <div className="muted small">
         Terms: {customer.termsDays} days net · VAT {customer.vatTreatment.toLowerCase().replace('_', ' ')}
         {customer.region && ` · region ${customer.region}`}
+      </div>
+    </Part>
+  );
+}
+
+const PARTS = [
+  ['contact', 'Person to call'],
+  ['phone', 'Phone'],
+  ['email', 'Mail'],
+  ['street', 'Street'],
+  ['postcode', 'Postcode'],
+  ['town', 'Town'],
+  ['country', 'Country (two letters)'],
+  ['vatId', 'VAT number'],
+] as const;
+
+/** Whom to call, and what stands on paper. */
+function Address({ customer, locked }: { customer: CustomerSheet; locked: boolean }) {
+  const query = useQuery(addressQuery(customer.code));
+  if (!query.data) return null;
+  const key = JSON.stringify(query.data);
+  return <WrittenAddress key={key} customer={customer} address={query.data} locked={locked} />;
+}
+
+function WrittenAddress({
+  customer,
+  address,
+  locked,
+}: {
+  customer: CustomerSheet;
+  address: Schemas['AddressView'];
+  locked: boolean;
+}) {
+  const { contact, phone, email, street, postcode, town, country, vatId } = address;
+  const written = useWritten({ contact, phone, email, street, postcode, town, country, vatId });
+  useUnsaved(written.touched);
+  const keep = useMutation({
+    mutationFn: () =>
+      answer(
+        client.PUT('/api/customers/{code}/address', {
+          params: { path: { code: customer.code } },
+          body: {
+            version: customer.version,
+            address: written.values,
+            depositPercent: address.depositPercent ?? undefined,
+          },
+          ...once(),
+        }),
+      ),
+    onSuccess: () => tell('Saved.'),
+    onError: written.refused,
+  });
+  return (
+    <Part
+      title="Person to call, address"
+      action="Save address"
+      locked={locked}
+      busy={keep.isPending}
+      problem={keep.error}
+      onSave={() => keep.mutate()}
+    >
+      <div className="fields columns-x-4-1fr">
+        {PARTS.map(([name, label]) => (
+          <Field key={name} of={`address-${name}`} label={label} error={written.wrong(name)}>
+            <TextLine id={`address-${name}`} {...written.of(name)} />
+          </Field>
+        ))}
       </div>
     </Part>
   );

@@ -1,13 +1,13 @@
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
-import { answer, client } from '../../shared/api/http';
-import { keyOf } from '../../shared/api/keyOf';
+import type { Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
-import { date, figure, isZero, orDash } from '../../shared/format';
+import { date, figure, isZero, orDash, Words } from '../../shared/format';
 import { useSession } from '../../shared/session';
-import { Doc, Empty, Waiting } from '../../shared/ui';
+import { Doc, Empty, More, Waiting } from '../../shared/ui';
 import { BroughtForward, Days } from '../ledger';
 import { MailButton, PrintButton } from '../paper';
+import { documentsQuery, openDocumentsQuery } from './api';
 
 const monthsBefore = (day: string, months: number) => {
   const at = new Date(`${day}T00:00:00Z`);
@@ -15,18 +15,130 @@ const monthsBefore = (day: string, months: number) => {
   return at.toISOString().slice(0, 10);
 };
 
-/** What the customer owes at a day, and how it came to that. */
+/** What of a statement somebody wants to see: the rows of a kind of documents, in the words of the choice. */
+const KINDS: [string, string, string[]][] = [
+  ['', 'all kinds', []],
+  ['orders', 'orders', ['ORDER']],
+  ['goods', 'dispatches and returns', ['DISPATCH', 'RETURN']],
+  ['invoices', 'invoices and credit notes', ['INVOICE', 'CREDIT_NOTE', 'WRITE_OFF']],
+  ['money', 'payments, deposits and refunds', ['PAYMENT', 'DEPOSIT', 'REFUND']],
+];
+
+/** All documents of a customer in one statement: what is open of them now, or what happened between two days. */
 export function Statement({ code }: { code: string }) {
+  const [search, setSearch] = useSearchParams();
+  const isAll = search.get('show') === 'all';
+  const only = search.get('only') ?? '';
+  const set = (changed: Record<string, string>) => {
+    const next = new URLSearchParams(search);
+    Object.entries(changed).forEach(([name, value]) => (value ? next.set(name, value) : next.delete(name)));
+    setSearch(next, { replace: true });
+  };
+  const kinds = KINDS.find(([name]) => name === only)?.[2] ?? [];
+  const isShown = (row: { kind: string }) => kinds.length === 0 || kinds.includes(row.kind);
+  return (
+    <>
+      <div className="row gap-20 aligned-baseline around-4px-0-8px">
+        <span className="nowrap">
+          <button className="plain" aria-pressed={!isAll} onClick={() => set({ show: '' })}>
+            Open
+          </button>{' '}
+          ·{' '}
+          <button className="plain" aria-pressed={isAll} onClick={() => set({ show: 'all' })}>
+            All
+          </button>
+        </span>
+        <span className="muted">
+          {KINDS.map(([name, words], index) => (
+            <span key={name}>
+              {index > 0 && ' · '}
+              <button className="plain" aria-pressed={only === name} onClick={() => set({ only: name })}>
+                {words}
+              </button>
+            </span>
+          ))}
+        </span>
+      </div>
+      {isAll ? (
+        <All code={code} isShown={isShown} isWhole={kinds.length === 0} />
+      ) : (
+        <Open code={code} isShown={isShown} isWhole={kinds.length === 0} />
+      )}
+    </>
+  );
+}
+
+const owedWords = (balance: string) =>
+  isZero(balance)
+    ? 'no balance'
+    : balance.startsWith('-')
+      ? `${currency()} ${figure(balance.slice(1))} customer credit`
+      : `${currency()} ${figure(balance)} owed`;
+
+type Shown = {
+  code: string;
+  isShown: (row: { kind: string }) => boolean;
+  /** rows of all kinds are shown: the balance runs through them */
+  isWhole: boolean;
+};
+
+function Open({ code, isShown, isWhole }: Shown) {
+  const { today } = useSession();
+  const query = useQuery(openDocumentsQuery(code));
+  const open = query.data;
+  if (!open) return <Waiting query={query} />;
+  const rows = open.rows.filter(isShown);
+  return (
+    <>
+      <p className="situation">
+        {owedWords(open.owed)}
+        {!isZero(open.toCome) && `; ${currency()} ${figure(open.toCome)} ordered and not billed`}.
+        {!open.isAll && ' There is more than fits here: these are the first of each kind.'}
+      </p>
+      <table className="rows">
+        <caption className="unseen">Open documents</caption>
+        <thead>
+          <tr>
+            <th>Date</th>
+            <th>Document</th>
+            <th>State</th>
+            <th>Reference</th>
+            <th>Due</th>
+            <th className="num">To bill {currency()}</th>
+            <th className="num">Open {currency()}</th>
+            {isWhole && <th className="num">Balance {currency()}</th>}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={`${row.kind} ${row.number}`}>
+              <td className="nowrap">{date(row.on)}</td>
+              <td className="nowrap">
+                <Document row={row} />
+              </td>
+              <td className="nowrap">{Words(row.what)}</td>
+              <td className="mono small">{row.reference}</td>
+              <td className={`nowrap${row.dueOn && row.dueOn < today ? ' error' : ''}`}>{date(row.dueOn)}</td>
+              <td className="num">{orDash(row.toCome)}</td>
+              <td className="num">{orDash(row.open)}</td>
+              {isWhole && <td className="num strong">{figure(row.balance)}</td>}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {rows.length === 0 && <Empty>Nothing is open.</Empty>}
+    </>
+  );
+}
+
+function All({ code, isShown, isWhole }: Shown) {
   const { today } = useSession();
   const [search, setSearch] = useSearchParams();
   const to = search.get('to') ?? today;
   const from = search.get('from') ?? monthsBefore(to, 3);
-  const query = useQuery({
-    queryKey: keyOf('customer', code, 'statement', from, to),
-    queryFn: () =>
-      answer(client.GET('/api/customers/{code}/statement', { params: { path: { code }, query: { from, to } } })),
-  });
-  const statement = query.data;
+  const query = useInfiniteQuery(documentsQuery(code, from, to));
+  const pages = query.data?.pages ?? [];
+  const rows = pages.flatMap((page) => page.rows).filter(isShown);
   const number = `${code}|${from}|${to}`;
   return (
     <>
@@ -36,87 +148,69 @@ export function Statement({ code }: { code: string }) {
         </span>
         <span className="grows-1" />
         <PrintButton plain paper="STATEMENT" numbers={[number]}>
-          Print
+          Print statement of account
         </PrintButton>
         <MailButton plain paper="STATEMENT" number={number} />
       </div>
-      {!statement && <Waiting query={query} />}
-      {statement && (
+      {!query.data && <Waiting query={query} />}
+      {query.data && (
         <>
-          <p className="situation">
-            On {date(to)}{' '}
-            {isZero(statement.closing)
-              ? 'no balance'
-              : statement.closing.startsWith('-')
-                ? `${currency()} ${figure(statement.closing.slice(1))} customer credit`
-                : `${currency()} ${figure(statement.closing)} owed`}
-            {!isZero(statement.unapplied) &&
-              `: ${figure(statement.open)} on invoices, less ${figure(statement.unapplied)} deposits and credit`}
-            .
-          </p>
+          {!query.hasNextPage && (
+            <p className="situation">
+              On {date(to)} {owedWords(pages.at(-1)?.closing ?? '0')}.
+            </p>
+          )}
           <table className="rows">
-            <caption className="unseen">Statement of account</caption>
+            <caption className="unseen">Documents from {date(from)}</caption>
             <thead>
               <tr>
                 <th>Date</th>
                 <th>Document</th>
                 <th>What</th>
+                <th>Reference</th>
+                <th className="num">Value {currency()}</th>
                 <th className="num">Debit {currency()}</th>
                 <th className="num">Credit {currency()}</th>
-                <th className="num">Balance {currency()}</th>
+                {isWhole && <th className="num">Balance {currency()}</th>}
               </tr>
             </thead>
             <tbody>
-              <BroughtForward on={from} columns={6} balance={statement.opening} />
-              {statement.rows.map((row, index) => (
+              {isWhole && <BroughtForward on={from} columns={8} balance={pages[0]?.opening ?? ''} />}
+              {rows.map((row, index) => (
                 <tr key={index}>
                   <td className="nowrap">{date(row.on)}</td>
-                  <td>
-                    <Doc kind={row.documentKind} number={row.documentNumber} />
+                  <td className="nowrap">
+                    <Document row={row} />
                   </td>
-                  <td>{row.event}</td>
-                  <td className="num">{orDash(row.debit)}</td>
-                  <td className="num">{orDash(row.credit)}</td>
-                  <td className="num strong">{figure(row.balance)}</td>
+                  <td>{row.what}</td>
+                  <td className="mono small">{row.reference}</td>
+                  <td className="num muted">{orDash(row.value)}</td>
+                  <td className="num">{row.owed.startsWith('-') ? '–' : orDash(row.owed)}</td>
+                  <td className="num">{row.owed.startsWith('-') ? figure(row.owed.slice(1)) : '–'}</td>
+                  {isWhole && <td className="num strong">{figure(row.balance)}</td>}
                 </tr>
               ))}
             </tbody>
           </table>
-          <h2 className="above-20">Open invoices on that date</h2>
-          {statement.openItems.length === 0 && <Empty>None.</Empty>}
-          {statement.openItems.length > 0 && (
-            <table className="rows">
-              <caption className="unseen">Open invoices on that date</caption>
-              <thead>
-                <tr>
-                  <th>Invoice</th>
-                  <th>Date</th>
-                  <th>Due</th>
-                  <th className="num">Days late</th>
-                  <th className="num">Gross {currency()}</th>
-                  <th className="num">Open {currency()}</th>
-                </tr>
-              </thead>
-              <tbody>
-                {statement.openItems.map((item) => (
-                  <tr key={item.invoice}>
-                    <td>
-                      <Link className="mono" to={`/billing/invoice/${item.invoice}`}>
-                        {item.invoice}
-                      </Link>
-                      {!isZero(item.disputed) && <span className="muted small"> disputed {figure(item.disputed)}</span>}
-                    </td>
-                    <td className="nowrap">{date(item.on)}</td>
-                    <td className="nowrap">{date(item.dueOn)}</td>
-                    <td className={`num${item.daysLate > 0 ? ' error' : ''}`}>{item.daysLate || '–'}</td>
-                    <td className="num">{figure(item.gross)}</td>
-                    <td className="num strong">{figure(item.open)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          )}
+          {rows.length === 0 && <Empty>Nothing in these days.</Empty>}
+          <More query={query} />
         </>
+      )}
+    </>
+  );
+}
+
+type Kinds = Schemas['DocumentLine']['kind'];
+
+/** A document, and the way to all that belongs to it. */
+function Document({ row: { kind, number } }: { row: { kind: Kinds; number: string } }) {
+  return (
+    <>
+      <span className="muted small">{Words(kind)}</span> <Doc kind={kind} number={number} />{' '}
+      {kind !== 'MANUAL_ENTRY' && kind !== 'ENTRY' && (
+        <Link className="small" to={`/trail/${kind}/${number}`} aria-label={`Trail of ${number}`}>
+          trail
+        </Link>
       )}
     </>
   );

@@ -19,6 +19,12 @@ export const customerQuery = (code: string) =>
     queryFn: () => answer(client.GET('/api/customers/{code}/sheet', { params: { path: { code } } })),
   });
 
+export const addressQuery = (code: string) =>
+  queryOptions({
+    queryKey: keyOf('customer', code, 'address'),
+    queryFn: () => answer(client.GET('/api/customers/{code}/address', { params: { path: { code } } })),
+  });
+
 export const positionQuery = (code: string) =>
   queryOptions({
     queryKey: keyOf('position', code),
@@ -35,18 +41,20 @@ export const posQuery = (code: string, q: string) =>
     ...pages,
   });
 
-export const openOrdersQuery = (code: string) =>
-  infiniteQueryOptions({
-    queryKey: keyOf('orders', 'of', code),
-    queryFn: ({ pageParam }) =>
-      answer(client.GET('/api/orders', { params: { query: { customer: code, after: pageParam } } })),
-    ...pages,
+export const openDocumentsQuery = (code: string) =>
+  queryOptions({
+    queryKey: keyOf('customer', code, 'open-documents'),
+    queryFn: () => answer(client.GET('/api/customers/{code}/open-documents', { params: { path: { code } } })),
   });
 
-export const openInvoicesQuery = (code: string) =>
+/** The documents of some days, a piece at a time: each begins with the day that the one before had no room for. */
+export const documentsQuery = (code: string, from: string, to: string) =>
   infiniteQueryOptions({
-    queryKey: keyOf('invoices', 'of', code),
+    queryKey: keyOf('customer', code, 'documents', from, to),
     queryFn: ({ pageParam }) =>
-      answer(client.GET('/api/invoices', { params: { query: { customer: code, open: true, after: pageParam } } })),
-    ...pages,
+      answer(
+        client.GET('/api/customers/{code}/documents', { params: { path: { code }, query: { from: pageParam, to } } }),
+      ),
+    initialPageParam: from,
+    getNextPageParam: (page: Schemas['DocumentsView']) => page.next ?? undefined,
   });

@@ -9,6 +9,8 @@ import { date, figure, isZero, orDash, price, trim, words } from '../../shared/f
 import { useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, ProblemNote, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
+import { Dialog } from '../../shared/ui/Dialog';
+import { DialogForm } from '../../shared/ui/DialogForm';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { NamedList } from '../../shared/ui/NamedList';
 import { Choice, Field, TextLine } from '../../shared/ui/fields';
@@ -136,6 +138,7 @@ export function ItemPage() {
         <Pair what="Lead time" is={item.leadDays === 0 ? 'none' : `${item.leadDays} days`} />
         <Pair what="Class" is={item.itemClass || '–'} />
         <Pair what="Licence class" is={item.regulated || 'none'} />
+        {item.kind === 'STOCK' && <Measured item={item} />}
       </aside>
     </div>
   );
@@ -156,6 +159,64 @@ function Pair({ what, is }: { what: string; is: string }) {
       <span className="muted">{what}</span>
       <span>{is}</span>
     </div>
+  );
+}
+
+/** What a unit weighs and fills; changed here by those who keep master data. */
+function Measured({ item }: { item: Schemas['ItemSheet'] }) {
+  const { may } = useSession();
+  const [asking, setAsking] = useState(false);
+  return (
+    <>
+      <Pair what={`Weight a ${item.unit}`} is={item.weight === null ? 'not known' : `${trim(item.weight)} kg`} />
+      <Pair what={`Volume a ${item.unit}`} is={item.volume === null ? 'not known' : `${trim(item.volume)} m³`} />
+      {may('KEEP_MASTER_DATA') && (
+        <button className="plain small" onClick={() => setAsking(true)}>
+          Change weight and volume
+        </button>
+      )}
+      {asking && <Measure item={item} onClose={() => setAsking(false)} />}
+    </>
+  );
+}
+
+function Measure({ item, onClose }: { item: Schemas['ItemSheet']; onClose: () => void }) {
+  const written = useWritten({ weight: item.weight ?? '', volume: item.volume ?? '' });
+  const { weight, volume } = written.values;
+  const keep = useMutation({
+    mutationFn: () =>
+      answer(
+        client.PUT('/api/items/{code}/measures', {
+          params: { path: { code: item.code } },
+          body: { version: item.version, measures: { weight: weight || undefined, volume: volume || undefined } },
+          ...once(),
+        }),
+      ),
+    onSuccess: () => {
+      tell('Saved.');
+      onClose();
+    },
+    onError: written.refused,
+  });
+  return (
+    <Dialog title={`Weight and volume of ${item.name}`} onClose={onClose}>
+      <DialogForm
+        action="Save"
+        busy={keep.isPending}
+        problem={keep.error}
+        onGiven={() => keep.mutate()}
+        onClose={onClose}
+      >
+        <div className="fields columns-1fr-1fr">
+          <Field of="weight" label={`kg a ${item.unit} (empty: not known)`} error={written.wrong('weight')}>
+            <FigureInput id="weight" className="" {...written.of('weight')} />
+          </Field>
+          <Field of="volume" label={`m³ a ${item.unit}`} error={written.wrong('volume')}>
+            <FigureInput id="volume" className="" {...written.of('volume')} />
+          </Field>
+        </div>
+      </DialogForm>
+    </Dialog>
   );
 }
 

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
-import { date, figure, isZero, Words } from '../../shared/format';
+import { date, figure, isZero, trim, Words } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
@@ -21,6 +21,7 @@ import {
 } from '../review';
 import { ToDo } from '../unwind';
 import { Versions } from './Versions';
+import { figuresQuery } from './api';
 
 const CHANGEABLE = ['DRAFT', 'HELD', 'CLEARED'];
 
@@ -91,6 +92,7 @@ export function OrderPage() {
               gross <b>{figure(order.gross)}</b>
             </span>
           </div>
+          <Figures number={order.number} />
           {order.missing.map((missing) => (
             <div className="problem" key={missing.field}>
               To submit it: {missing.expected}.
@@ -135,13 +137,48 @@ export function OrderPage() {
           ))}
         </section>
         <div className="below-20">
-          <Position name={`${order.customerName} now`} position={sheet.position} />
+          <Position name={`${order.customerName} now`} position={sheet.position} call={sheet.call} />
         </div>
         {order.state !== 'DRAFT' && <OrderMoney sheet={sheet} />}
         <Attachments owner="orders" number={order.number} />
         <Versions number={order.number} />
         <HistoryList sheet={sheet} />
       </aside>
+    </div>
+  );
+}
+
+const lines = (of: number[]) => `${of.length === 1 ? 'line' : 'lines'} ${of.join(', ')}`;
+
+/** What the order brings to those who may see that, and what it weighs and fills: less what was cancelled, before returns. */
+function Figures({ number }: { number: string }) {
+  const figures = useQuery(figuresQuery(number)).data;
+  if (!figures) return null;
+  const { margin, marginPercent, withoutCost, weight, withoutWeight, volume, withoutVolume } = figures;
+  const missing = [
+    ...(withoutCost?.length ? [`cost of ${lines(withoutCost)}`] : []),
+    ...(withoutWeight.length ? [`weight of ${lines(withoutWeight)}`] : []),
+    ...(withoutVolume.length ? [`volume of ${lines(withoutVolume)}`] : []),
+  ];
+  return (
+    <div className="totals muted">
+      {margin !== null && (
+        <span>
+          gross margin <b>{figure(margin)}</b>
+          {marginPercent !== null && ` (${figure(marginPercent)} %)`}
+        </span>
+      )}
+      {!isZero(weight) && (
+        <span>
+          weight <b>{trim(weight)}</b> kg
+        </span>
+      )}
+      {!isZero(volume) && (
+        <span>
+          volume <b>{trim(volume)}</b> m³
+        </span>
+      )}
+      {missing.length > 0 && <span className="small">not known: {missing.join(', ')}</span>}
     </div>
   );
 }

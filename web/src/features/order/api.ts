@@ -1,4 +1,6 @@
+import { queryOptions } from '@tanstack/react-query';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
+import { keyOf } from '../../shared/api/keyOf';
 
 /** A line as it is being typed; without an item it is still empty, unless it is a text or a subtotal. */
 export type TypedLine = {
@@ -96,3 +98,10 @@ export const changeOrder = (number: string, version: number, order: TypedOrder) 
       ...once(),
     }),
   );
+
+/** What an order brings, weighs and fills. */
+export const figuresQuery = (number: string) =>
+  queryOptions({
+    queryKey: keyOf('orders', number, 'figures'),
+    queryFn: () => answer(client.GET('/api/orders/{number}/figures', { params: { path: { number } } })),
+  });

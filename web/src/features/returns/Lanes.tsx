@@ -12,46 +12,6 @@ import { returnsQuery, type ReturnLane } from './api';
 
 export type Lane = { lane: ReturnLane | undefined; title: string; none: string };
 
-/** All that one customer sent back, or may. */
-export function ReturnsOf({ customer }: { customer: string }) {
-  const query = useInfiniteQuery(returnsQuery(undefined, customer));
-  if (!query.data) return <Waiting query={query} />;
-  const rows = query.data.pages.flatMap((page) => page.rows);
-  if (rows.length === 0) return <Empty>No returns yet.</Empty>;
-  return (
-    <>
-      <table className="rows">
-        <caption className="unseen">Returns</caption>
-        <thead>
-          <tr>
-            <th>Return</th>
-            <th>Reason</th>
-            <th>Authorised</th>
-            <th>Received</th>
-            <th>State</th>
-            <th className="num">To credit, net {currency()}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <tr key={row.number}>
-              <td>
-                <Doc kind="RETURN" number={row.number} />
-              </td>
-              <td>{row.reasonWords}</td>
-              <td className="nowrap">{date(row.on)}</td>
-              <td className="nowrap">{date(row.receivedOn)}</td>
-              <td>{Words(row.state)}</td>
-              <td className="num">{orDash(row.creditDue)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <More query={query} />
-    </>
-  );
-}
-
 /** Returns that wait for something, with how long they have. */
 export function Lanes({ of: { lane, title, none } }: { of: Lane }) {
   const { may, reads } = useSession();

@@ -7,11 +7,11 @@ export type Goods = Schemas['ReturnView'];
 export type GoodsLine = Schemas['ReturnLineView'];
 export type ReturnLane = 'EXPECTED' | 'INSPECTING' | 'TO_CREDIT' | 'AHEAD';
 
-export const returnsQuery = (lane: ReturnLane | undefined, customer?: string) =>
+export const returnsQuery = (lane: ReturnLane | undefined) =>
   infiniteQueryOptions({
-    queryKey: keyOf('returns', lane, customer),
+    queryKey: keyOf('returns', lane),
     queryFn: ({ pageParam }) =>
-      answer(client.GET('/api/returns', { params: { query: { lane, customer, after: pageParam } } })),
+      answer(client.GET('/api/returns', { params: { query: { lane, after: pageParam } } })),
     ...pages,
   });
 

@@ -1,4 +1,3 @@
 export { AuthorisePage } from './Authorise';
-export { ReturnsOf } from './Lanes';
 export { ReturnPage } from './ReturnSheet';
 export { ReturnsPage } from './ReturnsPage';

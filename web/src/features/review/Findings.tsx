@@ -209,7 +209,16 @@ function Figure({ term }: { term: Schemas['TermView'] }) {
 }
 
 /** Where a customer stands, term by term. */
-export function Position({ name, position }: { name: string; position: Schemas['PositionView'] }) {
+export function Position({
+  name,
+  position,
+  call,
+}: {
+  name: string;
+  position: Schemas['PositionView'];
+  /** whom one would call about it */
+  call?: Schemas['PersonToCall'];
+}) {
   return (
     <section>
       <h2>{name}</h2>
@@ -232,6 +241,29 @@ export function Position({ name, position }: { name: string; position: Schemas['
         <span>Limit</span>
         <span>{position.limit == null ? 'none' : figure(position.limit)}</span>
       </div>
+      {call && <Call person={call} />}
     </section>
+  );
+}
+
+/** Whom to call, at a touch. */
+function Call({ person: { name, phone, email } }: { person: Schemas['PersonToCall'] }) {
+  if (!name && !phone && !email) return <div className="muted above-6">Nobody to call is known.</div>;
+  return (
+    <div className="above-6">
+      {name && <div>{name}</div>}
+      {phone && (
+        <div>
+          <a className="nowrap" href={`tel:${phone.replaceAll(' ', '')}`}>
+            {phone}
+          </a>
+        </div>
+      )}
+      {email && (
+        <div className="breaks">
+          <a href={`mailto:${email}`}>{email}</a>
+        </div>
+      )}
+    </div>
   );
 }

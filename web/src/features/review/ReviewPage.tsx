@@ -292,7 +292,7 @@ function CaseSheet({ number, selecting, onDecided }: { number: string; selecting
         </div>
         <div className="two above-18">
           <HistoryList sheet={sheet} />
-          <Position name={`${order.customerName} now`} position={sheet.position} />
+          <Position name={`${order.customerName} now`} position={sheet.position} call={sheet.call} />
         </div>
       </div>
       <DecisionBar sheet={sheet} selecting={selecting} onDecided={onDecided} />

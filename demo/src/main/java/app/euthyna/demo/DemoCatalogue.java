@@ -1,5 +1,6 @@
 package app.euthyna.demo;
 
+import app.euthyna.core.flow.OrderFigures;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.shared.Vat;
 import app.euthyna.server.masterdata.Item;
@@ -7,6 +8,7 @@ import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /** What Skerrywick Chandlery sells and to whom; all of it invented. */
 final class DemoCatalogue {
@@ -94,8 +96,33 @@ final class DemoCatalogue {
     /** An item with what it costs and how many lie on the shelf to begin with. */
     record Stocked(Item item, BigDecimal unitCost, int onHand) {}
 
+    private static final List<String> FIRST = List.of(
+            "Ailsa",
+            "Brendan",
+            "Catriona",
+            "Donal",
+            "Eilidh",
+            "Fergal",
+            "Grainne",
+            "Hamish",
+            "Iseult",
+            "Jory",
+            "Kerra");
+    private static final List<String> LAST =
+            List.of("Garrow", "Tolmie", "Penhallow", "Scarle", "Dunlavin", "Orrick", "Merriden");
+
+    /** Whom one calls at a customer; at some nobody has said. */
+    static String contact(int at) {
+        return at % 10 == 7 ? "" : FIRST.get(at % FIRST.size()) + " " + LAST.get(at % LAST.size());
+    }
+
+    /** In a range that is kept free for made-up numbers. */
+    static String phone(int at) {
+        return at % 10 == 7 ? "" : "+353 20 91%d %04d".formatted(at % 10, 1200 + at * 37);
+    }
+
     private static final List<String> ROPES = List.of(
-            "Braided polyester", "Three-strand nylon", "Floating line", "Hand-laid hemp", "Dyneema core", "Shock cord");
+            "Braided polyester", "Three-strand nylon", "Floating line", "Hand-laid hemp", "HMPE core", "Shock cord");
     private static final List<String> FITTINGS = List.of(
             "Bow shackle, galvanised",
             "D shackle, stainless",
@@ -237,9 +264,34 @@ final class DemoCatalogue {
                         Vat.of(Vat.Category.S, "21"),
                         BigDecimal.valueOf(onHand / 10),
                         code.equals("MS-01") ? 14 : 0,
-                        regulated),
+                        regulated,
+                        measures(code)),
                 cost,
                 onHand));
+    }
+
+    /** Roughly what such things weigh and fill; of two nobody has said so yet. */
+    private static OrderFigures.Measures measures(String code) {
+        var digits = code.replaceAll("\\D", "");
+        var size = Long.parseLong(digits.substring(Math.max(0, digits.length() - 2)));
+        return switch (code.substring(0, 2)) {
+            case "RP" -> measures(size * size * 7 / 10, size * size * 8 / 10);
+            case "FT" -> measures(size * size * size / 7, size * size * size / 20);
+            case "AN" -> {
+                var kilograms = Long.parseLong(digits.substring(0, 2));
+                yield measures(kilograms * 1000, kilograms * 1500);
+            }
+            case "CH" -> measures(size * size * 45 / 2, size * size * 5);
+            case "SF", "FL" -> measures(650 + size * 120L, 2400 + size * 350L);
+            case "PT", "AF" -> measures(3450, 3800);
+            default -> OrderFigures.Measures.UNKNOWN;
+        };
+    }
+
+    private static OrderFigures.Measures measures(long grams, long cubicCentimetres) {
+        return new OrderFigures.Measures(
+                Optional.of(BigDecimal.valueOf(grams, OrderFigures.WEIGHT_DECIMALS)),
+                Optional.of(BigDecimal.valueOf(cubicCentimetres, OrderFigures.VOLUME_DECIMALS)));
     }
 
     private static void service(List<Stocked> items, String code, String name, int cents) {
@@ -255,7 +307,8 @@ final class DemoCatalogue {
                         Vat.of(Vat.Category.S, "21"),
                         BigDecimal.ZERO,
                         0,
-                        ""),
+                        "",
+                        OrderFigures.Measures.UNKNOWN),
                 BigDecimal.ZERO,
                 0));
     }

@@ -186,6 +186,8 @@ class DemoMasterData {
                         at % 6 == 5
                                 ? ""
                                 : "office@%s.example".formatted(name.code().toLowerCase(java.util.Locale.ROOT)),
+                        DemoCatalogue.contact(at),
+                        DemoCatalogue.phone(at),
                         at == 25 ? BigDecimal.valueOf(30) : BigDecimal.ZERO));
     }
 

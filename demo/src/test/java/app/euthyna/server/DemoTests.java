@@ -3,6 +3,7 @@ package app.euthyna.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.euthyna.core.shared.DocumentKind;
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumMap;
@@ -25,6 +26,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
 import org.springframework.test.web.servlet.MockMvc;
+import tools.jackson.databind.JsonNode;
 
 /** A demo company of 180 orders, of which 60 were lived through by the services and the others are copies. */
 @SpringBootTest(properties = {"euthyna.demo=true", "euthyna.demo-orders=180", "euthyna.demo-lived=60"})
@@ -60,6 +62,10 @@ class DemoTests {
     @Autowired
     JdbcClient jdbc;
 
+    private static BigDecimal amount(JsonNode of, String field) {
+        return new BigDecimal(of.get(field).asString());
+    }
+
     private long count(String sql) {
         return jdbc.sql(sql).query(Long.class).single();
     }
@@ -79,6 +85,61 @@ class DemoTests {
                 .isZero();
         var run = lead.post("/api/proofs", "{}").body();
         assertThat(run.get("failing").asInt()).as("%s", run.get("statements")).isZero();
+    }
+
+    /**
+     * A customer's statement begins at nothing and comes to what the ledger says, row by row and however it is cut into
+     * days; what is open comes to the same; and each order, dispatch and return stands in it.
+     */
+    @Test
+    void statementOfEveryCustomerHasAllItsDocumentsAndComesToWhatTheLedgerSays() {
+        var lead = new Rest(mvc, "lead", "LEAD");
+        var ends = "from=2001-01-01&to=2999-12-31";
+        var told = new HashMap<String, Integer>();
+        for (var code : texts("select code from customer order by id")) {
+            var all = lead.get("/api/customers/%s/documents?%s".formatted(code, ends))
+                    .body();
+            assertThat(all.get("next").isNull()).isTrue();
+            assertThat(amount(all, "opening")).isZero();
+            var sum = BigDecimal.ZERO;
+            for (var row : all.get("rows")) {
+                sum = sum.add(amount(row, "owed"));
+                assertThat(amount(row, "balance")).isEqualByComparingTo(sum);
+                told.merge(row.get("kind").asString() + " " + row.get("what").asString(), 1, Integer::sum);
+            }
+            assertThat(amount(all, "closing")).isEqualByComparingTo(sum);
+            var ledger = jdbc.sql("""
+                            select coalesce(sum(l.amount), 0) from journal_line l
+                            join journal_entry e on e.id = l.entry_id
+                            join customer c on c.id = e.customer_id
+                            where c.code = ? and l.role in ('receivables', 'customer_credit', 'deposits')""").param(code).query(BigDecimal.class).single();
+            assertThat(sum).as("%s by the ledger", code).isEqualByComparingTo(ledger);
+            var open =
+                    lead.get("/api/customers/%s/open-documents".formatted(code)).body();
+            assertThat(open.get("isAll").asBoolean()).isTrue();
+            assertThat(amount(open, "owed")).as("%s by what is open", code).isEqualByComparingTo(ledger);
+            if (all.get("rows").size() > 3) {
+                var cut = all.get("rows")
+                        .get(all.get("rows").size() / 2)
+                        .get("on")
+                        .asString();
+                var later = lead.get("/api/customers/%s/documents?from=%s&to=2999-12-31".formatted(code, cut))
+                        .body();
+                assertThat(later.get("closing")).isEqualTo(all.get("closing"));
+                var rows = all.get("rows");
+                for (int at = 1; at <= later.get("rows").size(); at++) {
+                    assertThat(later.get("rows").get(later.get("rows").size() - at))
+                            .isEqualTo(rows.get(rows.size() - at));
+                }
+            }
+        }
+        assertThat(told)
+                .containsEntry("ORDER ordered", (int) count("select count(*) from sales_order where state <> 'DRAFT'"))
+                .containsEntry(
+                        "DISPATCH left", (int) count("select count(*) from dispatch where departed_on is not null"))
+                .containsEntry("DISPATCH taken back", (int)
+                        count("select count(*) from dispatch where reversed_on is not null"))
+                .containsEntry("RETURN authorised", (int) count("select count(*) from goods_return"));
     }
 
     /**

@@ -46,6 +46,8 @@ class FigureReadersTests extends OnServer {
             "waiting",
             "free",
             "minStock",
+            "weight",
+            "volume",
             "onHand",
             "inspection",
             "dispatched",
@@ -75,7 +77,7 @@ class FigureReadersTests extends OnServer {
      * its name.
      */
     private static final Set<String> OTHERWISE =
-            Set.of("GroupView.sum", "LaneView.value", "ReturnLineView.creditedAhead");
+            Set.of("GroupView.measured", "LaneView.value", "ReturnLineView.creditedAhead");
 
     @Autowired
     @Qualifier("requestMappingHandlerMapping")

@@ -43,7 +43,7 @@ class RowsTests {
             Map.entry("proof", "billing goods ledger order platform returns"),
             Map.entry("exchange", "masterdata"),
             Map.entry("find", "billing goods ledger masterdata order returns"),
-            Map.entry("sheet", "billing exchange flow goods masterdata order platform"),
+            Map.entry("sheet", "billing exchange flow goods masterdata order platform returns"),
             Map.entry("today", "approval billing check flow goods order platform returns unwind"),
             Map.entry("demo", "billing masterdata"));
 

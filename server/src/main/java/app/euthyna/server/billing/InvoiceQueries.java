@@ -308,14 +308,6 @@ interface InvoiceQueries {
             """)
     BigDecimal owedBefore(Long customer, LocalDate day);
 
-    record OwedRow(
-            long id,
-            LocalDate entryDate,
-            String documentKind,
-            String documentNumber,
-            String event,
-            BigDecimal amount) {}
-
     /** Entries that moved what a customer owes. */
     @HQL("""
             select e.id, e.entryDate, e.documentKind, e.documentNumber, e.event, sum(l.amount)
@@ -326,9 +318,9 @@ interface InvoiceQueries {
             group by e.id, e.entryDate, e.documentKind, e.documentNumber, e.event
             having sum(l.amount) <> 0
             order by e.entryDate, e.id
-            fetch first 2000 rows only
+            fetch first :most rows only
             """)
-    List<OwedRow> owed(Long customer, LocalDate from, LocalDate to);
+    List<Statements.Moved> owed(Long customer, LocalDate from, LocalDate to, int most);
 
     record OpenItemRow(
             String number,
@@ -348,9 +340,9 @@ interface InvoiceQueries {
                 from InvoiceEntity n where n.customerId = :customer and n.invoicedOn <= :day) i
             where i.still <> 0
             order by i.dueOn, i.id
-            fetch first 2000 rows only
+            fetch first :most rows only
             """)
-    List<OpenItemRow> openItems(long customer, LocalDate day);
+    List<OpenItemRow> openItems(long customer, LocalDate day, int most);
 
     @HQL("select o.orderedOn from OrderEntity o where o.number = :number")
     Optional<LocalDate> dateOfOrder(String number);

@@ -1,8 +1,10 @@
 package app.euthyna.server.billing;
 
+import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Money;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
+import app.euthyna.server.platform.RefusedException;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
@@ -14,6 +16,9 @@ import org.springframework.stereotype.Service;
 @Service
 public class Statements {
 
+    /** Longer than that nobody reads one. */
+    static final int MOST_ROWS = 2_000;
+
     private final InvoiceQueries queries;
     private final Company company;
     private final Ids ids;
@@ -22,6 +27,25 @@ public class Statements {
         this.queries = queries;
         this.company = company;
         this.ids = ids;
+    }
+
+    /** An entry that moved what a customer owes. */
+    public record Moved(
+            long id,
+            LocalDate entryDate,
+            String documentKind,
+            String documentNumber,
+            String event,
+            BigDecimal amount) {}
+
+    /** What a customer owed before a day. */
+    public BigDecimal owedBefore(long customer, LocalDate day) {
+        return queries.owedBefore(customer, day);
+    }
+
+    /** The first entries of some days, by day. */
+    public List<Moved> moves(long customer, LocalDate from, LocalDate to, int most) {
+        return queries.owed(customer, from, to, most);
     }
 
     /** An entry that moved what the customer owes, with the balance behind it. */
@@ -66,12 +90,17 @@ public class Statements {
             BigDecimal open,
             BigDecimal unapplied) {}
 
+    /**
+     * The statement of some days.
+     *
+     * @throws RefusedException where there is more than goes on one: a sum over a part of it would not be true
+     */
     public AccountStatementView of(String customer, LocalDate from, LocalDate to) {
         var id = ids.customer(customer);
         var opening = company.money(queries.owedBefore(id, from));
         var rows = new ArrayList<StatementRow>();
         var balance = opening;
-        for (var moved : queries.owed(id, from, to)) {
+        for (var moved : whole("from", queries.owed(id, from, to, MOST_ROWS + 1))) {
             var amount = company.money(moved.amount());
             var zero = amount.minus(amount);
             balance = balance.plus(amount);
@@ -100,9 +129,17 @@ public class Statements {
                 open.minus(balance).amount());
     }
 
+    private static <T> List<T> whole(String field, List<T> rows) {
+        if (rows.size() > MOST_ROWS) {
+            throw new RefusedException(CommonRefusal.Incomplete.of(
+                    field, "another day: a statement has at most %d entries".formatted(MOST_ROWS)));
+        }
+        return rows;
+    }
+
     /** What was open then: gross less all that had been set against it by that day. */
     private List<OpenItem> openItems(long customer, LocalDate on) {
-        return queries.openItems(customer, on).stream()
+        return whole("to", queries.openItems(customer, on, MOST_ROWS + 1)).stream()
                 .map(row -> new OpenItem(
                         row.number(),
                         row.invoicedOn(),

@@ -71,6 +71,7 @@ class CaseSheets {
                         ReviewViews.terms(position, Optional.empty()),
                         position.exposure().amount(),
                         limit(customer)),
+                masterData.personToCall(view.customer()),
                 documents(number),
                 history(number),
                 approval,

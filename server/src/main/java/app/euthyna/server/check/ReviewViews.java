@@ -11,6 +11,7 @@ import app.euthyna.core.check.RobustScore;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Price;
+import app.euthyna.server.masterdata.PersonToCall;
 import app.euthyna.server.order.OrderView;
 import app.euthyna.server.platform.ReadBy;
 import jakarta.annotation.Nullable;
@@ -97,6 +98,7 @@ final class ReviewViews {
             List<FindingView> findings,
             List<LineFlowView> flows,
             PositionView position,
+            PersonToCall call,
             List<DocumentView> documents,
             List<HistoryView> history,
             @Nullable Clearance.RequestView approval,

@@ -77,4 +77,9 @@ public class CustomerEntity {
     String country = "";
     String vatId = "";
     String email = "";
+
+    /** Whom to call, and at what number. */
+    String contact = "";
+
+    String phone = "";
 }

@@ -1,5 +1,6 @@
 package app.euthyna.server.masterdata;
 
+import app.euthyna.core.flow.OrderFigures;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.shared.Vat;
 import java.math.BigDecimal;
@@ -12,6 +13,7 @@ import java.math.BigDecimal;
  * @param minStock told when stock falls under it
  * @param leadDays the company needs so many days for it
  * @param regulated class of licence it needs, or empty
+ * @param measures what a unit weighs and fills
  */
 public record Item(
         String code,
@@ -24,4 +26,5 @@ public record Item(
         Vat vat,
         BigDecimal minStock,
         int leadDays,
-        String regulated) {}
+        String regulated,
+        OrderFigures.Measures measures) {}

@@ -41,4 +41,10 @@ public class ItemEntity {
     Long version;
 
     int leadDays;
+
+    /** Of a unit, in kilograms; null where nobody has said so. */
+    BigDecimal weight;
+
+    /** The same in cubic metres. */
+    BigDecimal volume;
 }

@@ -4,6 +4,7 @@ import app.euthyna.core.billing.EarlyPaymentTerms;
 import app.euthyna.core.check.CustomerRules;
 import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.flow.Effect;
+import app.euthyna.core.flow.OrderFigures;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Vat;
@@ -82,6 +83,12 @@ public class MasterData {
         return row(customer).depositPercent;
     }
 
+    /** Whom to call at a customer. */
+    public PersonToCall personToCall(String customer) {
+        var row = row(customer);
+        return new PersonToCall(row.contact, row.phone, row.email);
+    }
+
     /** Whether a customer has rules of approval of its own. */
     public boolean hasOwnApproval(String customer) {
         return row(customer).ownApproval;
@@ -156,7 +163,8 @@ public class MasterData {
                 new Vat(i.vatCategory, i.vatRate),
                 i.minStock,
                 i.leadDays,
-                i.regulated);
+                i.regulated,
+                new OrderFigures.Measures(Optional.ofNullable(i.weight), Optional.ofNullable(i.volume)));
     }
 
     public Item item(String code) {
@@ -276,6 +284,8 @@ public class MasterData {
         entity.country = given.country();
         entity.vatId = given.vatId();
         entity.email = given.email();
+        entity.contact = given.contact();
+        entity.phone = given.phone();
         entity.depositPercent = given.depositPercent();
     }
 
@@ -329,7 +339,32 @@ public class MasterData {
         entity.minStock = item.minStock();
         entity.leadDays = item.leadDays();
         entity.regulated = item.regulated();
+        measure(entity, item.measures());
         queries.session().insert(entity);
+    }
+
+    private static void measure(ItemEntity entity, OrderFigures.Measures measures) {
+        entity.weight = measures.weight().orElse(null);
+        entity.volume = measures.volume().orElse(null);
+    }
+
+    /** Keeps what a unit of an item weighs and fills. */
+    @Transactional(propagation = Propagation.MANDATORY)
+    public void setMeasures(String code, long version, OrderFigures.Measures measures) {
+        var entity = queries.items(Many.names(List.of(code))).stream()
+                .findFirst()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("item", code)));
+        if (entity.version != version) {
+            throw new RefusedException(new PlatformRefusal.StaleVersion("Item " + code, version, entity.version));
+        }
+        measure(entity, measures);
+        queries.session().update(entity);
+        items.put(code, toItem(entity));
+    }
+
+    /** The version of an item, for whoever wants to change it. */
+    public long versionOfItem(String code) {
+        return queries.versionOfItem(code);
     }
 
     /** Folded for searching: no accents, no case. */

@@ -4,6 +4,7 @@ import app.euthyna.core.billing.EarlyPaymentTerms;
 import app.euthyna.core.check.CustomerRules;
 import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.check.Severity;
+import app.euthyna.core.flow.OrderFigures;
 import app.euthyna.core.order.LineKind;
 import app.euthyna.core.order.VatTreatment;
 import app.euthyna.core.shared.CommonRefusal;
@@ -129,7 +130,26 @@ class MasterDataController {
             @NotNull @PositiveOrZero @Max(100) BigDecimal vatRate,
             @PositiveOrZero BigDecimal minStock,
             @PositiveOrZero @Max(999) Integer leadDays,
-            String regulated) {}
+            String regulated,
+            @Valid Measures measures) {}
+
+    /** What a unit of an item weighs, in kilograms, and fills, in cubic metres; unknown where it is left out. */
+    record Measures(
+            @PositiveOrZero @Digits(integer = 9, fraction = OrderFigures.WEIGHT_DECIMALS)
+            BigDecimal weight,
+
+            @PositiveOrZero @Digits(integer = 9, fraction = OrderFigures.VOLUME_DECIMALS)
+            BigDecimal volume) {
+        static OrderFigures.Measures given(Measures given) {
+            return given == null
+                    ? OrderFigures.Measures.UNKNOWN
+                    : new OrderFigures.Measures(
+                            Optional.ofNullable(given.weight()), Optional.ofNullable(given.volume()));
+        }
+    }
+
+    record WrittenMeasures(
+            @NotNull Long version, @NotNull @Valid Measures measures) {}
 
     record CodeView(String code) {}
 
@@ -232,7 +252,7 @@ class MasterDataController {
     }
 
     /**
-     * What stands on paper for a customer.
+     * What stands on paper for a customer, and the person to call there.
      *
      * @param country by its two letters (ISO 3166)
      */
@@ -245,8 +265,10 @@ class MasterDataController {
             String country,
 
             @Size(max = 40) String vatId,
-            @Size(max = 200) @Email String email) {
-        static final Address NONE = new Address("", "", "", "", "", "");
+            @Size(max = 200) @Email String email,
+            @Size(max = 120) String contact,
+            @Size(max = 60) String phone) {
+        static final Address NONE = new Address("", "", "", "", "", "", "", "");
 
         OnPaper with(BigDecimal depositPercent) {
             return new OnPaper(
@@ -256,6 +278,8 @@ class MasterDataController {
                     or(country, ""),
                     or(vatId, "").strip(),
                     or(email, "").strip(),
+                    or(contact, "").strip(),
+                    or(phone, "").strip(),
                     or(depositPercent, BigDecimal.ZERO));
         }
     }
@@ -275,6 +299,8 @@ class MasterDataController {
             String country,
             String vatId,
             String email,
+            String contact,
+            String phone,
             @Nullable @ReadBy(ReadBy.Group.TERMS) BigDecimal depositPercent) {}
 
     @Permissions.KeepMasterData
@@ -300,6 +326,8 @@ class MasterDataController {
                         row.country(),
                         row.vatId(),
                         row.email(),
+                        row.contact(),
+                        row.phone(),
                         row.depositPercent().stripTrailingZeros()))
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("customer", code)));
     }
@@ -373,8 +401,20 @@ class MasterDataController {
                     new Vat(request.vatCategory(), request.vatRate()),
                     or(request.minStock(), BigDecimal.ZERO),
                     or(request.leadDays(), 0),
-                    or(request.regulated(), "")));
+                    or(request.regulated(), ""),
+                    Measures.given(request.measures())));
             return new CodeView(request.code());
+        });
+    }
+
+    /** Changes what a unit of an item weighs and fills. */
+    @Permissions.KeepMasterData
+    @PutMapping("/items/{code}/measures")
+    CodeView setMeasures(
+            @PathVariable String code, @Valid @RequestBody WrittenMeasures request, HttpServletRequest http) {
+        return commands.run(http, request, CodeView.class, context -> {
+            masterData.setMeasures(code, request.version(), Measures.given(request.measures()));
+            return new CodeView(code);
         });
     }
 

@@ -44,6 +44,9 @@ interface MasterDataQueries {
     @HQL("select c.version from CustomerEntity c where c.code = :code")
     long versionOf(String code);
 
+    @HQL("select i.version from ItemEntity i where i.code = :code")
+    long versionOfItem(String code);
+
     record AddressRow(
             String customer,
             String name,
@@ -53,6 +56,8 @@ interface MasterDataQueries {
             String country,
             String vatId,
             String email,
+            String contact,
+            String phone,
             BigDecimal depositPercent) {}
 
     record FreeRow(String item, String site, BigDecimal free) {}
@@ -60,7 +65,8 @@ interface MasterDataQueries {
     record SiteRow(String site, String name) {}
 
     @HQL("""
-            select c.code, c.name, c.street, c.postcode, c.town, c.country, c.vatId, c.email, c.depositPercent
+            select c.code, c.name, c.street, c.postcode, c.town, c.country, c.vatId, c.email,
+                c.contact, c.phone, c.depositPercent
             from CustomerEntity c
             where c.code = :code
             """)

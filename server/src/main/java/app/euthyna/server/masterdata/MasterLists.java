@@ -4,6 +4,7 @@ import app.euthyna.core.order.LineKind;
 import app.euthyna.server.lists.Column;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.DeclaredList;
+import app.euthyna.server.lists.DeclaredList.Shipped;
 import app.euthyna.server.lists.DeclaredList.Sorting;
 import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.Reading;
@@ -43,6 +44,8 @@ class MasterLists {
                         Column.count("termsDays", "Days to pay", "x.termsDays").with(Trait.SHOWN),
                         Column.flag("blocked", "Blocked", "x.blockedOn is not null"),
                         Column.day("blockedOn", "Blocked since", "x.blockedOn"),
+                        Column.text("contact", "Person to call", "x.contact"),
+                        Column.text("phone", "Phone", "x.phone"),
                         Column.text("mail", "Mail", "x.email"),
                         Column.text("vatId", "VAT number", "x.vatId")));
     }
@@ -71,6 +74,32 @@ class MasterLists {
                         Column.amount("floor", "Floor price", "x.floorPrice").readBy(ReadBy.Group.COSTS),
                         Column.quantity("minStock", "Minimum stock", "x.minStock"),
                         Column.count("leadDays", "Lead days", "x.leadDays"),
+                        Column.quantity("weight", "Weight kg", "x.weight"),
+                        Column.quantity("volume", "Volume m³", "x.volume"),
                         Column.text("regulated", "Licence needed", "x.regulated")));
+    }
+
+    @Bean
+    static DeclaredList pricesList() {
+        return new DeclaredList(
+                        "prices",
+                        "Prices by quantity and customer",
+                        "price",
+                        "prices",
+                        "PriceBreakEntity x",
+                        "x.id",
+                        List.of(),
+                        Reading.SELLING,
+                        new Sorting(Optional.of("item"), false),
+                        List.of(
+                                Column.number("number", "Code", "m.code", "ITEM"),
+                                MasterColumns.item("x.itemId").with(Trait.SORTED),
+                                MasterColumns.customerIfAny("x.customerId"),
+                                Column.quantity("from", "From quantity", "x.fromQuantity")
+                                        .with(Trait.SHOWN),
+                                Column.amount("price", "Unit price", "x.unitPrice")
+                                        .readBy(ReadBy.Group.TERMS)
+                                        .with(Trait.SHOWN)))
+                .shipping(Shipped.of("by-customer", "Agreed prices by customer", "customer:count"));
     }
 }

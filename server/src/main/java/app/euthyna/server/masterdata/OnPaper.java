@@ -3,9 +3,10 @@ package app.euthyna.server.masterdata;
 import java.math.BigDecimal;
 
 /**
- * What stands on paper for a customer, and the share of an order that is asked for ahead.
+ * What stands on paper for a customer, whom to call there, and the share of an order that is asked for ahead.
  *
  * @param country by its two letters (ISO 3166); empty where it is not known
+ * @param contact the person to call, and {@code phone} at what number; empty where that is not known
  * @param depositPercent of an order's gross
  */
 public record OnPaper(
@@ -15,4 +16,6 @@ public record OnPaper(
         String country,
         String vatId,
         String email,
+        String contact,
+        String phone,
         BigDecimal depositPercent) {}

@@ -8,6 +8,7 @@ import app.euthyna.core.check.PoPolicy;
 import app.euthyna.core.check.Severity;
 import app.euthyna.server.masterdata.Licences;
 import app.euthyna.server.masterdata.MasterData;
+import app.euthyna.server.masterdata.PersonToCall;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Likes;
@@ -130,6 +131,7 @@ class CustomerSheets {
             @Nullable LocalDate blockedOn,
             PolicyView po,
             List<LicenceView> licences,
+            PersonToCall call,
             @Nullable @ReadBy(ReadBy.Group.SELLING) List<DecisionView> decisions,
             @Nullable @ReadBy(ReadBy.Group.SELLING) BigDecimal pastDue,
             long version) {}
@@ -184,6 +186,7 @@ class CustomerSheets {
                         po.ceiling().map(c -> c.amount()).orElse(null),
                         po.barred()),
                 licences,
+                masterData.personToCall(code),
                 decisions,
                 pastDue,
                 masterData.versionOf(code));

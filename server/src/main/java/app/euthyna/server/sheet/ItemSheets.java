@@ -82,6 +82,11 @@ class ItemSheets {
             @Nullable @ReadBy(ReadBy.Group.COSTS) BigDecimal value,
             @Nullable @ReadBy(ReadBy.Group.COSTS) BigDecimal unitCost) {}
 
+    /**
+     * An item.
+     *
+     * @param weight of a unit in kilograms, and {@code volume} in cubic metres
+     */
     record ItemSheet(
             String code,
             String name,
@@ -95,7 +100,10 @@ class ItemSheets {
             BigDecimal minStock,
             int leadDays,
             String regulated,
-            List<StoreStock> shelves) {}
+            @Nullable BigDecimal weight,
+            @Nullable BigDecimal volume,
+            List<StoreStock> shelves,
+            long version) {}
 
     @GetMapping("/items/{code}/sheet")
     ItemSheet sheet(@PathVariable String code) {
@@ -125,7 +133,10 @@ class ItemSheets {
                 item.minStock(),
                 item.leadDays(),
                 item.regulated(),
-                shelves);
+                item.measures().weight().orElse(null),
+                item.measures().volume().orElse(null),
+                shelves,
+                masterData.versionOfItem(code));
     }
 
     /** An order line that holds stock or waits for it, in the order of the queue. */

@@ -13,6 +13,134 @@ import org.springframework.transaction.annotation.Transactional;
 interface SheetQueries {
     StatelessSession session();
 
+    /** A document of a customer on a day. */
+    record DocumentRow(long id, LocalDate happenedOn, String number, String reference, BigDecimal value) {}
+
+    @HQL("""
+            select o.id, o.orderedOn, o.number, o.po, o.gross
+            from OrderEntity o
+            where o.customerId = :customer and o.orderedOn >= :from and o.orderedOn <= :to and o.state <> 'DRAFT'
+            order by o.orderedOn, o.id
+            fetch first :most rows only
+            """)
+    List<DocumentRow> orders(long customer, LocalDate from, LocalDate to, int most);
+
+    @HQL("""
+            select d.id, d.departedOn, d.number, o.number, cast(null as BigDecimal)
+            from OrderEntity o
+            join DispatchEntity d on d.orderId = o.id
+            where o.customerId = :customer and d.departedOn >= :from and d.departedOn <= :to
+            order by d.departedOn, d.id
+            fetch first :most rows only
+            """)
+    List<DocumentRow> departures(long customer, LocalDate from, LocalDate to, int most);
+
+    @HQL("""
+            select d.id, d.reversedOn, d.number, o.number, cast(null as BigDecimal)
+            from OrderEntity o
+            join DispatchEntity d on d.orderId = o.id
+            where o.customerId = :customer and d.reversedOn >= :from and d.reversedOn <= :to
+            order by d.reversedOn, d.id
+            fetch first :most rows only
+            """)
+    List<DocumentRow> dispatchesTakenBack(long customer, LocalDate from, LocalDate to, int most);
+
+    @HQL("""
+            select g.id, g.authorisedOn, g.number, '', cast(null as BigDecimal)
+            from ReturnEntity g
+            where g.customerId = :customer and g.authorisedOn >= :from and g.authorisedOn <= :to
+            order by g.authorisedOn, g.id
+            fetch first :most rows only
+            """)
+    List<DocumentRow> returns(long customer, LocalDate from, LocalDate to, int most);
+
+    /** The day on which the first goods of a return came. */
+    @HQL("""
+            select g.id, g.receivedOn, g.number, '', cast(null as BigDecimal)
+            from ReturnEntity g
+            where g.customerId = :customer and g.receivedOn >= :from and g.receivedOn <= :to
+            order by g.receivedOn, g.id
+            fetch first :most rows only
+            """)
+    List<DocumentRow> received(long customer, LocalDate from, LocalDate to, int most);
+
+    /** A document of a customer of which something is open. */
+    record OpenRow(
+            long id,
+            LocalDate happenedOn,
+            String number,
+            String what,
+            String reference,
+            LocalDate dueOn,
+            BigDecimal toCome,
+            BigDecimal open) {}
+
+    @HQL("""
+            select o.id, o.orderedOn, o.number, cast(o.state as String), o.po, o.requestedOn,
+                x.openGross + x.unbilledGross, cast(null as BigDecimal)
+            from OpenOrderEntity x
+            join OrderEntity o on o.id = x.orderId
+            where x.customerId = :customer
+            order by x.orderId
+            fetch first :most rows only
+            """)
+    List<OpenRow> openOrders(long customer, int most);
+
+    @HQL("""
+            select d.id, d.stagedOn, d.number, 'STAGED', o.number, cast(null as LocalDate), cast(null as BigDecimal),
+                cast(null as BigDecimal)
+            from OpenOrderEntity x
+            join OrderEntity o on o.id = x.orderId
+            join DispatchEntity d on d.orderId = o.id
+            where x.customerId = :customer and d.state = 'STAGED'
+            order by d.id
+            fetch first :most rows only
+            """)
+    List<OpenRow> stagedDispatches(long customer, int most);
+
+    @HQL("""
+            select g.id, g.authorisedOn, g.number, case when g.expects = true then 'EXPECTED'
+                    when g.inspecting = true then 'IN_INSPECTION' else 'TO_CREDIT' end,
+                '', cast(null as LocalDate), cast(null as BigDecimal), cast(null as BigDecimal)
+            from ReturnEntity g
+            where g.customerId = :customer and (g.expects = true or g.inspecting = true or g.creditDue > 0)
+            order by g.id
+            fetch first :most rows only
+            """)
+    List<OpenRow> openReturns(long customer, int most);
+
+    @HQL("""
+            select i.id, i.invoicedOn, i.number, case when i.openAmount = i.gross then 'UNPAID' else 'PART_PAID' end,
+                '', i.dueOn, cast(null as BigDecimal), i.openAmount
+            from InvoiceEntity i
+            where i.customerId = :customer and i.openAmount > 0
+            order by i.id
+            fetch first :most rows only
+            """)
+    List<OpenRow> unpaid(long customer, int most);
+
+    @HQL("""
+            select d.id, d.receivedOn, d.number, 'UNUSED', o.number, cast(null as LocalDate), cast(null as BigDecimal),
+                - d.leftAmount
+            from DepositEntity d
+            left join OrderEntity o on o.id = d.orderId
+            where d.customerId = :customer and d.leftAmount > 0
+            order by d.id
+            fetch first :most rows only
+            """)
+    List<OpenRow> unusedDeposits(long customer, int most);
+
+    /** Payments, credit notes and deposits with credit; each says what it is in place of a state. */
+    @HQL("""
+            select p.id, p.receivedOn, p.number, cast(p.kind as String), p.reference, cast(null as LocalDate),
+                cast(null as BigDecimal), - p.leftAmount
+            from PaymentEntity p
+            where p.customerId = :customer and p.leftAmount > 0
+            order by p.id
+            fetch first :most rows only
+            """)
+    List<OpenRow> unusedMoney(long customer, int most);
+
     record DecisionRow(LocalDate happenedOn, String byUser, String order, String sentence) {}
 
     record BilledRow(String order, String invoice) {}
@@ -54,6 +182,18 @@ interface SheetQueries {
             order by t.id
             """)
     List<StoreRow> shelves(long itemId);
+
+    record AverageRow(String item, String site, BigDecimal onHand, BigDecimal stockValue) {}
+
+    /** Shelves on which something is. */
+    @HQL("""
+            select i.code, t.code, s.onHand, s.stockValue
+            from ShelfEntity s
+            join ItemEntity i on i.id = s.itemId
+            join SiteEntity t on t.id = s.siteId
+            where :items contains i.code and s.onHand > 0
+            """)
+    List<AverageRow> averages(String[] items);
 
     record CustomerRow(
             String code,

@@ -10,7 +10,7 @@ export const column = (name: string, label: string, kind: Column['kind'], more: 
   opens: null,
   isShown: true,
   isSorted: false,
-  isSummed: false,
+  measure: null,
   isGrouped: kind === 'CHOICE' || kind === 'CODE' || kind === 'DAY',
   ...more,
 });

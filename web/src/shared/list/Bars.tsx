@@ -20,7 +20,7 @@ export default function Bars({
   days: boolean;
   onOpen: (group: Group) => void;
 }) {
-  const data = of.map((group) => ({ words: group.words, [measure]: Number(group.sum) }));
+  const data = of.map((group) => ({ words: group.words, [measure]: Number(group.measured ?? 0) }));
   const open = (_: unknown, at: number) => {
     const group = of[at];
     if (group?.filter) onOpen(group);

@@ -6,7 +6,7 @@ import { figure, trim } from '../format';
 import { Waiting } from '../ui';
 import { Choice } from '../ui/fields';
 import { asking, useAsked } from './address';
-import { groupsQuery, type Group, type ListView } from './api';
+import { groupsQuery, type Column, type Group, type ListView } from './api';
 
 const Bars = lazy(() => import('./Bars'));
 
@@ -23,9 +23,13 @@ const byOf = (list: ListView): [string, string][] =>
         : [[column.name, column.words] as [string, string]],
     );
 
+const measureWords = (column: Column) => (column.measure === 'MEDIAN' ? `median ${column.words}` : column.words);
+
 const ofOf = (list: ListView): [string, string][] => [
   ['count', `number of ${list.many}`],
-  ...list.columns.filter((column) => column.isSummed).map((column): [string, string] => [column.name, column.words]),
+  ...list.columns
+    .filter((column) => column.measure)
+    .map((column): [string, string] => [column.name, measureWords(column)]),
 ];
 
 /** What is charted unless something else is asked for: a register by its days, all else by its first word or name. */
@@ -49,8 +53,9 @@ export function Chart({ list }: { list: ListView }) {
   const bys = byOf(list);
   const byWords = bys.find(([name]) => name === by)?.[1] ?? by;
   const measure = list.columns.find((column) => column.name === of);
-  const words = measure ? measure.words + (measure.kind === 'AMOUNT' ? ` ${currency()}` : '') : list.many;
-  const sum = (group: Group) => (measure?.kind === 'AMOUNT' ? figure(group.sum) : trim(group.sum));
+  const words = measure ? measureWords(measure) + (measure.kind === 'AMOUNT' ? ` ${currency()}` : '') : list.many;
+  const sum = (group: Group) =>
+    group.measured === null ? '–' : measure?.kind === 'AMOUNT' ? figure(group.measured) : trim(group.measured);
   const rowsOf = (group: Group) => ({
     ...asked,
     filter: [...asked.filter.filter((f) => f !== group.filter), group.filter],

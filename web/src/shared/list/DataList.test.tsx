@@ -1,6 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { beforeEach, expect, test } from 'vitest';
-import { column } from '../../test/list';
+import { column, listed, listRow } from '../../test/list';
 import { show, signedIn } from '../../test/page';
 import { answers, refusal } from '../../test/server';
 import { DataList } from './DataList';
@@ -24,7 +24,7 @@ const ORDERS: ListView = {
       ],
     }),
     column('requestedOn', 'Requested', 'DAY', { isSorted: true }),
-    column('gross', 'Gross', 'AMOUNT', { isSorted: true, isSummed: true }),
+    column('gross', 'Gross', 'AMOUNT', { isSorted: true, measure: 'SUM' }),
     column('author', 'Entered by', 'TEXT', { isShown: false }),
   ],
 };
@@ -187,7 +187,7 @@ const REGISTER: ListView = {
   columns: [
     column('number', 'Invoice', 'TEXT', { opens: 'INVOICE' }),
     column('enteredOn', 'Date', 'DAY', { isSorted: true }),
-    column('net', 'Net', 'AMOUNT', { isSummed: true }),
+    column('net', 'Net', 'AMOUNT', { measure: 'SUM' }),
   ],
 };
 
@@ -259,7 +259,7 @@ const OPEN: ListView = {
   day: 'asOf',
   columns: [
     column('number', 'Invoice', 'TEXT', { opens: 'INVOICE' }),
-    column('still', 'Open', 'AMOUNT', { isSummed: true }),
+    column('still', 'Open', 'AMOUNT', { measure: 'SUM' }),
     column('asOf', 'As of', 'AS_OF', { isShown: false }),
   ],
 };
@@ -401,9 +401,9 @@ test('a view of one’s own is changed to what is asked now, by the version that
 test('a chart is part of the address; its figures open the rows behind them', async () => {
   answered([row('SO-1', '1.00')]);
   answers('get', '/api/lists/orders/groups', [
-    { words: 'Held', filter: 'state:any:HELD', count: 3, sum: '1234.50' },
-    { words: 'all others', filter: '', count: 40, sum: '98765.00' },
-    { words: 'none', filter: '', count: 1, sum: '0.00' },
+    { words: 'Held', filter: 'state:any:HELD', count: 3, measured: '1234.50' },
+    { words: 'all others', filter: '', count: 40, measured: '98765.00' },
+    { words: 'none', filter: '', count: 1, measured: '0.00' },
   ]);
   const { user, place } = shownAt('/orders?filter=gross:between:1..');
   await user.click(await screen.findByRole('button', { name: 'Chart' }));
@@ -417,6 +417,31 @@ test('a chart is part of the address; its figures open the rows behind them', as
   expect(screen.getByRole('row', { name: 'Held 3 1,234.50' })).toBeVisible();
   await user.click(screen.getByRole('link', { name: 'Held' }));
   expect(new URLSearchParams(place().split('?')[1]).getAll('filter')).toEqual(['gross:between:1..', 'state:any:HELD']);
+});
+
+test('a median is called one in the last row, and no bar is drawn of nothing', async () => {
+  listed('findings', [column('number', 'Order', 'TEXT'), column('days', 'Days', 'COUNT', { measure: 'MEDIAN' })], []);
+  answers('get', '/api/lists/findings/rows', {
+    rows: [listRow('ORDER', 'SO-1', { days: '3' })],
+    next: null,
+    filters: [],
+    columns: ['number', 'days'],
+    sort: '',
+  });
+  answers('get', '/api/lists/findings/totals', { count: 1, sums: { days: '3' }, proof: null });
+  answers('get', '/api/lists/findings/groups', [
+    { words: 'Credit', filter: 'check:any:credit', count: 3, measured: '2.5' },
+    { words: 'Margin', filter: 'check:any:margin', count: 1, measured: null },
+  ]);
+  const { user } = show(<DataList name="findings" />, {
+    path: '/lists/findings',
+    at: '/lists/findings?chart=check:days',
+  });
+  expect(await screen.findByText('median 3')).toBeVisible();
+  await user.click(await screen.findByText('As figures'));
+  expect(screen.getByRole('columnheader', { name: 'median days' })).toBeVisible();
+  expect(screen.getByRole('row', { name: 'Credit 3 2.5' })).toBeVisible();
+  expect(screen.getByRole('row', { name: 'Margin 1 –' })).toBeVisible();
 });
 
 test('rows are selected with X or their boxes, all with one, and stay so when more come', async () => {

@@ -185,7 +185,9 @@ function Total({
   if (!first) return null;
   const sum = (column: Column) => {
     const of = totals?.sums[column.name];
-    return of === undefined ? '' : column.kind === 'AMOUNT' ? figure(of) : trim(of);
+    if (of === undefined || !column.measure) return '';
+    const written = column.kind === 'AMOUNT' ? figure(of) : trim(of);
+    return column.measure === 'MEDIAN' ? `median ${written}` : written;
   };
   return (
     <tfoot>
@@ -196,7 +198,7 @@ function Total({
         </td>
         {rest.map((column) => (
           <td key={column.name} className={isFigure(column) ? 'num' : undefined}>
-            {column.isSummed && sum(column)}
+            {sum(column)}
           </td>
         ))}
       </tr>

@@ -364,12 +364,12 @@ class ListTests extends OnServer {
                 var sums = new ArrayList<BigDecimal>();
                 for (var group : groups) {
                     if (by.contains(".") && group.get("count").asInt() == 0) {
-                        assertThat(new BigDecimal(group.get("sum").asString()))
+                        assertThat(new BigDecimal(group.get("measured").asString()))
                                 .as("a day on which nothing was")
                                 .isZero();
                         continue;
                     }
-                    sums.add(new BigDecimal(group.get("sum").asString()));
+                    sums.add(new BigDecimal(group.get("measured").asString()));
                     var behind = rows(
                             clerk,
                             ORDERS + ALL + "&" + base + "&filter="

@@ -21,6 +21,7 @@ import java.util.stream.Collectors;
  *
  * <pre>
  * po:starts:HP-7                       what begins so, capitals or not
+ * reason:is:too late                   what reads just so, capitals or not
  * requestedOn:in:last-3-days           days told from today on, see {@link DaySpan}
  * requestedOn:between:2026-10-01..2026-10-31
  * gross:between:100..                  either end may be open; both are counted in
@@ -43,6 +44,7 @@ public sealed interface Filter {
     /** How a value is compared. */
     enum Operator {
         STARTS,
+        IS,
         IN,
         BETWEEN,
         ANY,
@@ -62,10 +64,12 @@ public sealed interface Filter {
 
     /** So many characters are compared at most. */
     int LONGEST = 80;
+    /** Of a text that is compared whole. */
+    int LONGEST_WHOLE = 500;
     /** So many values are compared at most. */
     int MOST_VALUES = 50;
     /** As the application writes figures: no sign, no marks between thousands, a point before the decimals. */
-    Pattern FIGURE = Pattern.compile("-?\\d{1,15}(\\.\\d{1,4})?");
+    Pattern FIGURE = Pattern.compile("-?\\d{1,15}(\\.\\d{1,6})?");
 
     /** As it is written in addresses. */
     default String written() {
@@ -96,6 +100,24 @@ public sealed interface Filter {
         @Override
         public String words(Function<String, String> named) {
             return "begins with “%s”".formatted(text);
+        }
+    }
+
+    /** Reads just so. */
+    record Is(Field field, String text) implements Filter {
+        @Override
+        public Operator operator() {
+            return Operator.IS;
+        }
+
+        @Override
+        public String operand() {
+            return text;
+        }
+
+        @Override
+        public String words(Function<String, String> named) {
+            return "is “%s”".formatted(text);
         }
     }
 
@@ -254,11 +276,8 @@ public sealed interface Filter {
     private static Optional<Filter> read(Field field, Operator operator, String operand) {
         return switch (operator) {
             case STARTS ->
-                operand.isBlank()
-                                || operand.length() > LONGEST
-                                || operand.chars().anyMatch(Character::isISOControl)
-                        ? Optional.empty()
-                        : Optional.of(new Starts(field, operand.strip()));
+                isText(operand, LONGEST) ? Optional.of(new Starts(field, operand.strip())) : Optional.empty();
+            case IS -> isText(operand, LONGEST_WHOLE) ? Optional.of(new Is(field, operand)) : Optional.empty();
             case IN -> DaySpan.read(operand).map(span -> new InSpan(field, span));
             case AT -> AsOf.read(operand).map(span -> new AsOf(field, span));
             case ANY, NONE -> among(field, operand, operator == Operator.NONE);
@@ -266,15 +285,18 @@ public sealed interface Filter {
         };
     }
 
+    private static boolean isText(String operand, int longest) {
+        return !operand.isBlank()
+                && operand.length() <= longest
+                && operand.chars().noneMatch(Character::isISOControl);
+    }
+
     private static Optional<Filter> among(Field field, String operand, boolean not) {
         var values = List.of(operand.split(",", -1));
         var isMeant = values.size() <= MOST_VALUES
                 && values.stream()
-                        .allMatch(value -> !field.choices().isEmpty()
-                                ? field.choices().contains(value)
-                                : !value.isBlank()
-                                        && value.length() <= LONGEST
-                                        && value.chars().noneMatch(Character::isISOControl));
+                        .allMatch(value ->
+                                !field.choices().isEmpty() ? field.choices().contains(value) : isText(value, LONGEST));
         return isMeant ? Optional.of(new Among(field, values, not)) : Optional.empty();
     }
 

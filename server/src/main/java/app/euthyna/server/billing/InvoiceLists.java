@@ -110,6 +110,12 @@ class InvoiceLists {
                                 Column.amount("margin", "Gross margin", "b.net - b.deferred - " + COST)
                                         .readBy(ReadBy.Group.COSTS)
                                         .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.rate(
+                                                "marginPercent",
+                                                "Margin %",
+                                                "b.net - b.deferred - " + COST,
+                                                "b.net - b.deferred")
+                                        .readBy(ReadBy.Group.COSTS),
                                 Column.flag("reversed", "Reversed", "i.reversedOn is not null")))
                 .shipping(
                         Shipped.of(
@@ -130,6 +136,56 @@ class InvoiceLists {
                                 "date.month:margin",
                                 "date:in:this-year",
                                 "reversed:any:NO"));
+    }
+
+    private static String days(String from, String to) {
+        return "timestampdiff(day, i.%s, i.%s)".formatted(from, to);
+    }
+
+    @Bean
+    static DeclaredList orderToCashList() {
+        return new DeclaredList(
+                        "order-to-cash",
+                        "From order to cash",
+                        "invoice",
+                        "invoices",
+                        "OrderToCashEntity i",
+                        "i.id",
+                        List.of(),
+                        Reading.SELLING,
+                        Sorting.NEWEST_FIRST,
+                        List.of(
+                                Column.number("number", "Invoice", "i.number", "INVOICE")
+                                        .with(Trait.SHOWN),
+                                MasterColumns.customer("i.customerId"),
+                                Column.day("orderedOn", "Ordered", "i.orderedOn")
+                                        .with(Trait.SHOWN),
+                                Column.day("departedOn", "Left", "i.departedOn").with(Trait.SHOWN),
+                                Column.day("date", "Billed", "i.invoicedOn").with(Trait.SHOWN, Trait.SORTED),
+                                Column.day("paidOn", "Paid", "i.paidOn").with(Trait.SHOWN),
+                                Column.count("toLeave", "Days to leave", days("orderedOn", "departedOn"))
+                                        .with(Trait.SHOWN, Trait.MEDIAN),
+                                Column.count("toBill", "Days to bill", days("departedOn", "invoicedOn"))
+                                        .with(Trait.SHOWN, Trait.MEDIAN),
+                                Column.count("toPay", "Days to pay", days("invoicedOn", "paidOn"))
+                                        .with(Trait.SHOWN, Trait.MEDIAN),
+                                Column.count("days", "Days from order to cash", days("orderedOn", "paidOn"))
+                                        .with(Trait.SHOWN, Trait.MEDIAN),
+                                Column.amount("gross", "Gross", "i.gross").with(Trait.SUMMED),
+                                Column.flag("isPaid", "Paid in full", "i.paidOn is not null")))
+                .shipping(
+                        Shipped.of(
+                                "by-month",
+                                "Days from order to cash by month",
+                                "date.month:days",
+                                "isPaid:any:YES",
+                                "date:in:this-year"),
+                        Shipped.of(
+                                "by-customer",
+                                "Days to pay by customer",
+                                "customer:toPay",
+                                "isPaid:any:YES",
+                                "date:in:this-year"));
     }
 
     /** Never more than is open of the invoice, and nothing where it has ended. */

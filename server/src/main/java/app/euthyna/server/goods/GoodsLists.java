@@ -56,6 +56,71 @@ class GoodsLists {
                                 "departedOn:in:this-month"));
     }
 
+    /** Of line {@code l} of a dispatch what came back, and was not sent to the customer again. */
+    private static final String RETURNED = """
+            coalesce((select sum(prt.quantity) from ReturnPartEntity prt
+                join ReturnLineEntity ret on ret.id = prt.returnLineId
+                where ret.dispatchId = l.dispatchId and ret.dispatchLineNo = l.lineNo), 0)
+            - coalesce((select sum(dec.quantity) from ReturnOutcomeEntity dec
+                join ReturnPartEntity rpt on rpt.id = dec.partId
+                join ReturnLineEntity rln on rln.id = rpt.returnLineId
+                where rln.dispatchId = l.dispatchId and rln.dispatchLineNo = l.lineNo
+                and dec.kind = 'SEND_BACK'), 0)""";
+
+    @Bean
+    static DeclaredList dispatchLinesList() {
+        return new DeclaredList(
+                        "dispatch-lines",
+                        "Dispatch lines",
+                        "line",
+                        "lines",
+                        "DispatchLineEntity l",
+                        "l.id",
+                        List.of(
+                                new Join("d", "left join DispatchEntity d on d.id = l.dispatchId"),
+                                new Join("o", "left join OrderEntity o on o.id = l.rootOrderId")),
+                        Reading.BUSINESS,
+                        Sorting.NEWEST_FIRST,
+                        List.of(
+                                Column.number("number", "Dispatch", "d.number", "DISPATCH")
+                                        .with(Trait.SHOWN),
+                                Column.choice("state", "State", "d.state", Dispatch.State.class),
+                                Column.day("departedOn", "Left", "d.departedOn").with(Trait.SHOWN),
+                                MasterColumns.customer("o.customerId"),
+                                Column.number("order", "Order", "o.number", "ORDER")
+                                        .with(Trait.SHOWN),
+                                MasterColumns.item("l.itemId"),
+                                MasterColumns.site("d.siteId"),
+                                Column.quantity("quantity", "Quantity", "l.quantity")
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.quantity("returned", "Came back", RETURNED)
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.rate("returnRate", "Return rate %", RETURNED, "l.quantity")
+                                        .with(Trait.SHOWN),
+                                Column.amount("cost", "Cost", "l.cost")
+                                        .readBy(ReadBy.Group.COSTS)
+                                        .with(Trait.SUMMED)))
+                .shipping(
+                        Shipped.of(
+                                "return-rate-item",
+                                "Return rate this year by item",
+                                "item:returnRate",
+                                "departedOn:in:this-year",
+                                "state:any:DEPARTED"),
+                        Shipped.of(
+                                "return-rate-customer",
+                                "Return rate this year by customer",
+                                "customer:returnRate",
+                                "departedOn:in:this-year",
+                                "state:any:DEPARTED"),
+                        Shipped.of(
+                                "return-rate-month",
+                                "Return rate this year by month",
+                                "departedOn.month:returnRate",
+                                "departedOn:in:this-year",
+                                "state:any:DEPARTED"));
+    }
+
     @Bean
     static DeclaredList stockList() {
         return new DeclaredList(

@@ -6,6 +6,7 @@ import app.euthyna.server.lists.Column;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.DeclaredList;
 import app.euthyna.server.lists.DeclaredList.Join;
+import app.euthyna.server.lists.DeclaredList.Shipped;
 import app.euthyna.server.lists.DeclaredList.Sorting;
 import app.euthyna.server.masterdata.MasterColumns;
 import app.euthyna.server.platform.Reading;
@@ -92,5 +93,36 @@ class LedgerLists {
                                 .with(Trait.SHOWN, Trait.SUMMED),
                         Column.amount("credit", "Credit", "case when l.amount < 0 then - l.amount else 0 end")
                                 .with(Trait.SHOWN, Trait.SUMMED)));
+    }
+
+    @Bean
+    static DeclaredList receivablesMonthsList() {
+        return new DeclaredList(
+                        "receivables-months",
+                        "Days sales outstanding",
+                        "month",
+                        "months",
+                        "ReceivablesMonthEntity x",
+                        "x.id",
+                        List.of(),
+                        Reading.BOOKS,
+                        Sorting.NEWEST_FIRST,
+                        List.of(
+                                Column.day("month", "Month from", "x.monthOn").with(Trait.SHOWN, Trait.SORTED),
+                                Column.amount("billed", "Billed, gross", "x.billed")
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.amount("owed", "Owed at its end", "x.owed")
+                                        .with(Trait.SHOWN),
+                                Column.count("days", "Days of the month", "x.days")
+                                        .with(Trait.SHOWN),
+                                // common practice: what is owed at the end in days of what was billed
+                                Column.quantity(
+                                                "dso",
+                                                "Days sales outstanding",
+                                                "case when x.billed <= 0 then null"
+                                                        + " else round(x.owed * x.days / x.billed, 1) end")
+                                        .with(Trait.SHOWN, Trait.MEDIAN)))
+                .within("x.lastOn < :today")
+                .shipping(Shipped.of("by-month", "Days sales outstanding by month", "month.month:dso"));
     }
 }

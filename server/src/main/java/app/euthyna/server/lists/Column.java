@@ -2,6 +2,7 @@ package app.euthyna.server.lists;
 
 import app.euthyna.core.lists.Field;
 import app.euthyna.core.lists.FieldKind;
+import app.euthyna.core.lists.Measure;
 import app.euthyna.server.platform.ReadBy;
 import java.util.EnumSet;
 import java.util.List;
@@ -23,6 +24,7 @@ import java.util.stream.Stream;
  * @param choices the words of a {@link FieldKind#CHOICE}
  * @param group who reads it, where not everybody does who reads the list
  * @param opens what its value opens: ORDER, INVOICE, CUSTOMER
+ * @param rate of a share, what of what
  * @param through of a {@link FieldKind#FLAG} what leads to the rows of which it is true, where that is quicker
  */
 public record Column(
@@ -35,6 +37,7 @@ public record Column(
         Optional<ReadBy.Group> group,
         Optional<String> opens,
         Optional<DeclaredList.Part> through,
+        Optional<Rate> rate,
         Set<Trait> traits) {
 
     /** What a column is for, beside being there. */
@@ -43,8 +46,12 @@ public record Column(
         SHOWN,
         /** Rows can be sorted by it; it is never empty. */
         SORTED,
+        /** Rows are put together by it, though it is a text: it has few values. */
+        GROUPED,
         /** Added up over all rows. */
-        SUMMED
+        SUMMED,
+        /** Of all rows the middle is told. */
+        MEDIAN
     }
 
     /**
@@ -62,6 +69,15 @@ public record Column(
      */
     public record Folding(String path, UnaryOperator<String> fold) {}
 
+    /**
+     * A share in per cent: of all rows it is told from what the two add up to.
+     *
+     * @param of HQL for a part, and {@code per} for the whole
+     */
+    public record Rate(String of, String per) {}
+
+    private static final Set<FieldKind> GROUPED = EnumSet.of(FieldKind.CHOICE, FieldKind.CODE, FieldKind.DAY);
+
     static final String YES = "YES";
     private static final String NO = "NO";
 
@@ -78,6 +94,7 @@ public record Column(
                 new Field(name, words, kind, choices),
                 label,
                 path,
+                Optional.empty(),
                 Optional.empty(),
                 Optional.empty(),
                 Optional.empty(),
@@ -133,6 +150,7 @@ public record Column(
                 column.group,
                 column.opens,
                 column.through,
+                column.rate,
                 column.traits);
     }
 
@@ -143,6 +161,31 @@ public record Column(
      */
     public static Column words(String name, String label, String path, String... choices) {
         return of(name, label, FieldKind.CHOICE, path, List.of(choices));
+    }
+
+    /** A share in per cent, with one decimal; empty of nothing. */
+    public static Column rate(String name, String label, String of, String per) {
+        var path = "case when (%2$s) = 0 then null else round((%1$s) * 100.0 / (%2$s), 1) end".formatted(of, per);
+        var column = of(name, label, FieldKind.QUANTITY, path, List.of());
+        return new Column(
+                column.field,
+                label,
+                path,
+                column.named,
+                column.folding,
+                column.choices,
+                column.group,
+                column.opens,
+                column.through,
+                Optional.of(new Rate(of, per)),
+                column.traits);
+    }
+
+    /** What all rows come to by it; empty where that is not told. */
+    Optional<Measure> measure() {
+        return rate.map(one -> Measure.RATE)
+                .or(() -> Optional.of(Measure.SUM).filter(one -> traits.contains(Trait.SUMMED)))
+                .or(() -> Optional.of(Measure.MEDIAN).filter(one -> traits.contains(Trait.MEDIAN)));
     }
 
     /**
@@ -171,6 +214,7 @@ public record Column(
                 group,
                 opens,
                 Optional.of(new DeclaredList.Part(join, condition)),
+                rate,
                 traits);
     }
 
@@ -187,6 +231,7 @@ public record Column(
                 column.group,
                 Optional.of(opens),
                 column.through,
+                column.rate,
                 column.traits);
     }
 
@@ -201,15 +246,18 @@ public record Column(
                 group,
                 opens,
                 through,
+                rate,
                 traits);
     }
 
     public Column opening(String document) {
-        return new Column(field, label, path, named, folding, choices, group, Optional.of(document), through, traits);
+        return new Column(
+                field, label, path, named, folding, choices, group, Optional.of(document), through, rate, traits);
     }
 
     public Column readBy(ReadBy.Group readers) {
-        return new Column(field, label, path, named, folding, choices, Optional.of(readers), opens, through, traits);
+        return new Column(
+                field, label, path, named, folding, choices, Optional.of(readers), opens, through, rate, traits);
     }
 
     /** What it is for. */
@@ -217,7 +265,7 @@ public record Column(
         var all = EnumSet.noneOf(Trait.class);
         all.addAll(traits);
         all.addAll(List.of(more));
-        return new Column(field, label, path, named, folding, choices, group, opens, through, all);
+        return new Column(field, label, path, named, folding, choices, group, opens, through, rate, all);
     }
 
     /** CLOSED_SHORT reads Closed short. */
@@ -246,6 +294,11 @@ public record Column(
         }
         return named.map(one -> List.of(one.alias() + ".code", one.alias() + ".name"))
                 .orElse(List.of(path));
+    }
+
+    /** Whether rows are put together by it: each group opens the rows behind it by a filter. */
+    boolean isGrouped() {
+        return GROUPED.contains(kind()) || traits.contains(Trait.GROUPED);
     }
 
     boolean isReadByWhoeverAsks() {

@@ -96,6 +96,9 @@ final class Conditions {
         var column = list.seen(filter.field().name()).orElseThrow();
         if (filter instanceof Filter.Starts starts) {
             begins(column, starts.text());
+        } else if (filter instanceof Filter.Is is) {
+            var folding = column.folding().orElseThrow();
+            same(folding.path(), folding.fold().apply(is.text()));
         } else if (filter instanceof Filter.InSpan span) {
             days(column, span.span().on(today));
         } else if (filter instanceof Filter.Days days) {

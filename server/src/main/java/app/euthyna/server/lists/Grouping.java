@@ -3,12 +3,10 @@ package app.euthyna.server.lists;
 import app.euthyna.core.lists.DayStep;
 import app.euthyna.core.lists.FieldKind;
 import app.euthyna.core.lists.ListRefusal;
-import app.euthyna.server.lists.Column.Trait;
+import app.euthyna.core.lists.Measure;
 import app.euthyna.server.platform.RefusedException;
 import java.util.Arrays;
-import java.util.EnumSet;
 import java.util.Optional;
-import java.util.Set;
 import java.util.regex.Pattern;
 
 /**
@@ -16,15 +14,12 @@ import java.util.regex.Pattern;
  * {@code customer:gross}, {@code orderedOn.month:gross}.
  *
  * @param step of days; empty for all else
- * @param of what is added up; empty for the count
+ * @param of what is measured; empty for the count
  */
 record Grouping(Column by, Optional<DayStep> step, Optional<Column> of) {
 
     private static final Pattern WRITTEN = Pattern.compile("(\\w+)(?:\\.(day|week|month))?:(\\w+)");
     private static final String COUNT = "count";
-
-    /** What values can be put together: each opens the rows behind it by a filter. */
-    static final Set<FieldKind> KINDS = EnumSet.of(FieldKind.CHOICE, FieldKind.CODE, FieldKind.DAY);
 
     /** Refused where the list has no such chart, or not for whoever asks. */
     static Grouping of(DeclaredList list, String written) {
@@ -32,17 +27,21 @@ record Grouping(Column by, Optional<DayStep> step, Optional<Column> of) {
         if (!read.matches()) {
             throw unknown(list, written);
         }
-        var by = list.seen(read.group(1)).filter(column -> KINDS.contains(column.kind()));
+        var by = list.seen(read.group(1)).filter(Column::isGrouped);
         var step = Arrays.stream(DayStep.values())
                 .filter(one -> one.written().equals(read.group(2)))
                 .findFirst();
-        var of = list.seen(read.group(3)).filter(column -> column.traits().contains(Trait.SUMMED));
+        var of = list.seen(read.group(3)).filter(column -> column.measure().isPresent());
         if (by.isEmpty()
                 || step.isPresent() != (by.get().kind() == FieldKind.DAY)
                 || (of.isEmpty() && !read.group(3).equals(COUNT))) {
             throw unknown(list, written);
         }
         return new Grouping(by.get(), step, of);
+    }
+
+    Measure measure() {
+        return of.flatMap(Column::measure).orElse(Measure.COUNT);
     }
 
     private static RefusedException unknown(DeclaredList list, String written) {

@@ -3,6 +3,7 @@ package app.euthyna.server.lists;
 import app.euthyna.core.lists.FieldKind;
 import app.euthyna.core.lists.Filter;
 import app.euthyna.core.lists.ListRefusal;
+import app.euthyna.core.lists.Measure;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.RefusedException;
@@ -66,6 +67,7 @@ class ListController {
      *
      * @param words as it is called in a sentence
      * @param opens what its value opens; empty for nothing
+     * @param measure what is told of all rows; null for nothing
      */
     record ColumnView(
             String name,
@@ -76,7 +78,7 @@ class ListController {
             @Nullable String opens,
             boolean isShown,
             boolean isSorted,
-            boolean isSummed,
+            @Nullable Measure measure,
             boolean isGrouped) {
 
         static ColumnView of(Column column) {
@@ -91,8 +93,8 @@ class ListController {
                     column.opens().orElse(null),
                     column.traits().contains(Trait.SHOWN),
                     column.traits().contains(Trait.SORTED),
-                    column.traits().contains(Trait.SUMMED),
-                    Grouping.KINDS.contains(column.kind()));
+                    column.measure().orElse(null),
+                    column.isGrouped());
         }
     }
 
@@ -245,7 +247,11 @@ class ListController {
     }
 
     /** Rows that were put together; see {@link Groups.Group}. */
-    record GroupView(String words, String filter, long count, BigDecimal sum) {}
+    record GroupView(
+            String words,
+            String filter,
+            long count,
+            @Nullable BigDecimal measured) {}
 
     /**
      * The rows that meet the filters put together for a chart.
@@ -258,7 +264,7 @@ class ListController {
             @PathVariable String list, @RequestParam String chart, @Parameter(hidden = true) HttpServletRequest http) {
         var asked = asked(list, http, null, null);
         return groups.of(asked, Grouping.of(asked.list(), chart)).stream()
-                .map(group -> new GroupView(group.words(), group.filter(), group.count(), group.sum()))
+                .map(group -> new GroupView(group.words(), group.filter(), group.count(), group.measured()))
                 .toList();
     }
 

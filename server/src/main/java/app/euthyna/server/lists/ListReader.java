@@ -3,6 +3,8 @@ package app.euthyna.server.lists;
 import app.euthyna.core.ledger.Register;
 import app.euthyna.core.lists.DaySpan;
 import app.euthyna.core.lists.FieldKind;
+import app.euthyna.core.lists.Measure;
+import app.euthyna.core.lists.Tally;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Dating;
 import app.euthyna.server.lists.Column.Trait;
@@ -15,6 +17,7 @@ import app.euthyna.server.platform.TransactionCache;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -78,7 +81,7 @@ class ListReader {
     record Proven(DaySpan.Days days, List<Register.Tied> figures) {}
 
     /**
-     * Counted and added up over all rows, by the names of the columns.
+     * Counted and added up over all rows, by the names of the columns; of a median the middle, of a share that of all.
      *
      * @param proof empty where it is no register, where rows are left out for another reason than their day, and for
      *     those who do not read the ledger
@@ -302,7 +305,7 @@ class ListReader {
 
     /** What a column adds up to; nothing where there are no rows. */
     private BigDecimal sum(Column column, @Nullable Object answered) {
-        return (BigDecimal) shown(column, answered == null ? BigDecimal.ZERO : new BigDecimal(answered.toString()));
+        return (BigDecimal) shown(column, figure(answered));
     }
 
     Totals totals(ListQuestion asked) {
@@ -333,6 +336,15 @@ class ListReader {
                             .toList());
         });
         all.keySet().retainAll(shown.stream().map(Column::name).toList());
+        asked.columns().stream()
+                .filter(column -> column.measure()
+                        .filter(measure -> measure != Measure.SUM)
+                        .isPresent())
+                .forEach(column -> tallied(asked, List.of(), Optional.of(column)).stream()
+                        .map(Part::tally)
+                        .reduce(Tally.NONE, Tally::plus)
+                        .come(column.measure().get())
+                        .ifPresent(measured -> all.put(column.name(), measured)));
         return new Totals((Long) row[0], all, proven);
     }
 
@@ -355,33 +367,83 @@ class ListReader {
      * @param value as it is kept; null for those without
      * @param code of what it names, and {@code name}; of a word the word itself
      */
-    record Grouped(Object value, String code, String name, long count, BigDecimal sum) {}
+    record Grouped(Object value, String code, String name, Tally tally) {
+        private Grouped and(Grouped other) {
+            return new Grouped(value, code, name, tally.plus(other.tally));
+        }
+    }
 
-    /** How many rows there are of each value, and what they add up to. */
+    /** How many rows there are of each value, and what they come to. */
     List<Grouped> grouped(ListQuestion asked, Grouping grouping) {
         var by = grouping.by();
         var named = by.named().isPresent();
+        var keys =
+                named ? Stream.concat(Stream.of(by.path()), by.read().stream()).toList() : List.of(by.path());
+        var found = new LinkedHashMap<Object, Grouped>();
+        for (var row : tallied(asked, keys, grouping.of())) {
+            var value = row.keys().get(0);
+            var code = value == null ? "" : (named ? row.keys().get(1) : value).toString();
+            var name = named && value != null ? row.keys().get(2).toString() : code;
+            found.merge(Optional.ofNullable(value), new Grouped(value, code, name, row.tally()), Grouped::and);
+        }
+        return List.copyOf(found.values());
+    }
+
+    /**
+     * Rows that are the same in some keys, as far as the database has put them together.
+     *
+     * @param keys null for what is empty
+     */
+    private record Part(List<Object> keys, Tally tally) {}
+
+    /** Counted and measured by some keys. Of a median the values themselves are keys: the database knows no middle. */
+    private List<Part> tallied(ListQuestion asked, List<String> keys, Optional<Column> of) {
+        var measure = of.flatMap(Column::measure);
+        var read = new ArrayList<>(keys);
+        var together = new ArrayList<>(keys);
+        of.ifPresent(column -> {
+            if (measure.get() == Measure.MEDIAN) {
+                read.add(column.path());
+                together.add(column.path());
+            }
+        });
+        read.add("count(%s)".formatted(asked.list().key()));
+        of.ifPresent(column -> read.addAll(sums(column)));
         var conditions = Conditions.of(asked, company.today(), this::ids);
-        var keys = named ? by.path() + ", " + String.join(", ", by.read()) : by.path();
-        var measure = grouping.of().map(Column::path).orElse("");
-        var text = "select %s, count(%s)%s from %s group by %s"
+        var text = "select %s from %s%s"
                 .formatted(
-                        keys,
-                        asked.list().key(),
-                        measure.isEmpty() ? "" : ", sum(%s)".formatted(measure),
-                        from(asked.list(), conditions, Stream.of(keys, measure)),
-                        keys);
+                        String.join(", ", read),
+                        from(asked.list(), conditions, read.stream()),
+                        together.isEmpty() ? "" : " group by " + String.join(", ", together));
         return query(asked, text, conditions).getResultList().stream()
-                .map(row -> {
-                    var at = named ? 3 : 1;
-                    var count = (Long) row[at];
-                    var sum = grouping.of()
-                            .map(column -> sum(column, row[at + 1]))
-                            .orElse(BigDecimal.valueOf(count));
-                    var code = row[0] == null ? "" : named ? (String) row[1] : row[0].toString();
-                    return new Grouped(row[0], code, named && row[0] != null ? (String) row[2] : code, count, sum);
-                })
+                .map(row -> new Part(Arrays.asList(row).subList(0, keys.size()), tally(of, row, keys.size())))
                 .toList();
+    }
+
+    private static List<String> sums(Column column) {
+        return column.rate()
+                .map(rate -> List.of("sum(%s)".formatted(rate.of()), "sum(%s)".formatted(rate.per())))
+                .orElse(
+                        column.measure().equals(Optional.of(Measure.SUM))
+                                ? List.of("sum(%s)".formatted(column.path()))
+                                : List.of());
+    }
+
+    /** @param at where what was counted and measured begins */
+    private Tally tally(Optional<Column> of, Object[] row, int at) {
+        return switch (of.flatMap(Column::measure).orElse(Measure.COUNT)) {
+            case COUNT -> Tally.of((Long) row[at], BigDecimal.ZERO);
+            case SUM -> Tally.of((Long) row[at], sum(of.orElseThrow(), row[at + 1]));
+            case RATE -> Tally.of((Long) row[at], figure(row[at + 1]), figure(row[at + 2]));
+            case MEDIAN ->
+                Tally.same(
+                        (Long) row[at + 1],
+                        Optional.ofNullable(row[at]).map(value -> new BigDecimal(value.toString())));
+        };
+    }
+
+    private static BigDecimal figure(@Nullable Object answered) {
+        return answered == null ? BigDecimal.ZERO : new BigDecimal(answered.toString());
     }
 
     /** The base of a list with what is joined for some paths and the conditions, and these. */

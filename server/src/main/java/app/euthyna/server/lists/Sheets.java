@@ -2,6 +2,7 @@ package app.euthyna.server.lists;
 
 import app.euthyna.core.lists.FieldKind;
 import app.euthyna.core.lists.ListRefusal;
+import app.euthyna.core.lists.Measure;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.server.lists.ListReader.Coded;
 import app.euthyna.server.platform.RefusedException;
@@ -67,9 +68,14 @@ class Sheets {
                                             totals.count() == 1
                                                     ? asked.list().one()
                                                     : asked.list().many())
-                            : sum == null ? "" : written(column, sum));
+                            : sum == null ? "" : middle(column) + written(column, sum));
         }
         return cells;
+    }
+
+    /** A middle is no sum, and is called so. */
+    private static String middle(Column column) {
+        return column.measure().filter(Measure.MEDIAN::equals).isPresent() ? "median " : "";
     }
 
     private static String written(Column column, @Nullable Object value) {

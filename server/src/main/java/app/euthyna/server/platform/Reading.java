@@ -36,7 +36,7 @@ public final class Reading implements HandlerInterceptor {
 
     private static final Set<Role> SETTINGS = EnumSet.complementOf(EnumSet.of(Role.WAREHOUSE));
 
-    private static final Set<Role> ACCESS = EnumSet.of(Role.LEAD, Role.AUDITOR, Role.ADMIN);
+    public static final Set<Role> ACCESS = EnumSet.of(Role.LEAD, Role.AUDITOR, Role.ADMIN);
 
     /** What a role may read, for a screen that shows no place whose questions would be refused. */
     public enum Kind {

@@ -42,7 +42,7 @@ class ReturnLists {
                                 Column.number("invoice", "Invoice", "i.number", "INVOICE")
                                         .with(Trait.SHOWN),
                                 Column.day("date", "Date", "k.creditedOn").with(Trait.SHOWN, Trait.SORTED),
-                                Column.text("reason", "Reason", "k.reason").with(Trait.SHOWN),
+                                Column.text("reason", "Reason", "k.reason").with(Trait.SHOWN, Trait.GROUPED),
                                 Column.amount("net", "Net", "k.net").with(Trait.SUMMED),
                                 Column.amount("vat", "VAT", "k.vat").with(Trait.SUMMED),
                                 Column.amount("gross", "Credited", "k.gross").with(Trait.SHOWN, Trait.SUMMED),
@@ -80,7 +80,7 @@ class ReturnLists {
                                 MasterColumns.customer("g.customerId"),
                                 Column.day("authorisedOn", "Authorised", "g.authorisedOn")
                                         .with(Trait.SHOWN, Trait.SORTED),
-                                Column.text("reason", "Reason", "g.reasonCode").with(Trait.SHOWN),
+                                Column.text("reason", "Reason", "g.reasonCode").with(Trait.SHOWN, Trait.GROUPED),
                                 Column.quantity("authorised", "Authorised quantity", """
                                                 (select sum(ret.authorised) from ReturnLineEntity ret
                                                 where ret.returnId = g.id)""")
@@ -102,7 +102,39 @@ class ReturnLists {
                 .shipping(
                         Shipped.of("expected", "Expected", "customer:authorised", "expects:any:YES"),
                         Shipped.of("to-inspect", "To inspect", "", "inspecting:any:YES"),
-                        Shipped.of("by-month", "Returns by month", "authorisedOn.month:count", "withdrawn:any:NO"));
+                        Shipped.of("by-month", "Returns by month", "authorisedOn.month:count", "withdrawn:any:NO"),
+                        Shipped.of("by-reason", "Returns by reason", "reason:count", "withdrawn:any:NO"));
+    }
+
+    @Bean
+    static DeclaredList unexpectedGoodsList() {
+        return new DeclaredList(
+                        "unexpected-goods",
+                        "Unexpected goods",
+                        "arrival",
+                        "arrivals",
+                        "UnexpectedGoodsEntity u",
+                        "u.id",
+                        List.of(new Join("g", "left join ReturnEntity g on g.id = u.returnId")),
+                        Reading.BUSINESS,
+                        Sorting.NEWEST_FIRST,
+                        List.of(
+                                Column.number("number", "Number", "u.number", "UNEXPECTED_GOODS")
+                                        .with(Trait.SHOWN),
+                                Column.day("date", "Came on", "u.cameOn").with(Trait.SHOWN, Trait.SORTED),
+                                MasterColumns.customerIfAny("u.customerId"),
+                                Column.text("sender", "Sender", "u.sender").with(Trait.SHOWN),
+                                Column.number("return", "Return", "g.number", "RETURN"),
+                                MasterColumns.item("u.itemId"),
+                                MasterColumns.site("u.siteId"),
+                                Column.quantity("quantity", "Quantity", "u.quantity")
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.quantity("left", "To decide", "u.leftOver")
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.flag("isOpen", "To decide", "u.leftOver > 0"),
+                                Column.text("takenBy", "Received by", "u.takenBy"),
+                                Column.text("remark", "Remark", "u.remark")))
+                .shipping(Shipped.of("open", "To decide", "", "isOpen:any:YES"));
     }
 
     @Bean

@@ -1,0 +1,58 @@
+package app.euthyna.server.people;
+
+import app.euthyna.core.shared.Role;
+import app.euthyna.server.lists.Column;
+import app.euthyna.server.lists.Column.Trait;
+import app.euthyna.server.lists.DeclaredList;
+import app.euthyna.server.lists.DeclaredList.Sorting;
+import app.euthyna.server.platform.Reading;
+import java.util.List;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+
+/** The lists of users, and of what was changed about their access. */
+@Configuration(proxyBeanMethods = false)
+class PeopleLists {
+
+    @Bean
+    static DeclaredList usersList() {
+        return new DeclaredList(
+                "users",
+                "Users and access",
+                "user",
+                "users",
+                "UserEntity x",
+                "x.id",
+                List.of(),
+                Reading.ACCESS,
+                Sorting.NEWEST_FIRST,
+                List.of(
+                        Column.text("user", "User", "x.username").with(Trait.SHOWN),
+                        Column.text("name", "Name", "x.displayName").with(Trait.SHOWN),
+                        Column.choice("role", "Role", "x.role", Role.class).with(Trait.SHOWN),
+                        Column.flag("enabled", "May sign in", "x.enabled = true")
+                                .with(Trait.SHOWN),
+                        Column.day("since", "Since (UTC)", "cast(x.since as LocalDate)")
+                                .with(Trait.SHOWN)));
+    }
+
+    @Bean
+    static DeclaredList accessChangesList() {
+        return new DeclaredList(
+                "access-changes",
+                "Changes of access",
+                "change",
+                "changes",
+                "UserChangeEntity x",
+                "x.id",
+                List.of(),
+                Reading.ACCESS,
+                Sorting.NEWEST_FIRST,
+                List.of(
+                        Column.text("user", "User", "x.username").with(Trait.SHOWN, Trait.GROUPED),
+                        Column.text("what", "What", "x.what").with(Trait.SHOWN),
+                        Column.text("by", "By", "x.changedBy").with(Trait.SHOWN, Trait.GROUPED),
+                        Column.day("date", "Date (UTC)", "cast(x.at as LocalDate)")
+                                .with(Trait.SHOWN)));
+    }
+}

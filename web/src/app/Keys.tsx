@@ -11,6 +11,7 @@ const KEYS: [string, string][] = [
   ['Shift J, Shift K', 'Move an order later or earlier in a bulk decision'],
   ['S', 'Send an order back'],
   ['D', 'Decline the order'],
+  ['F, V, E', 'Filter a list, open one of its views, take it as a file'],
   ['T', 'Open the trail'],
   ['U', 'Open Unwind'],
   ['B', 'Authorise a return'],

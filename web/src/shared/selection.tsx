@@ -18,6 +18,8 @@ export function useSelectedBy<T>(rows: T[], keyOf: (row: T) => string, can: (row
     has: (row: T) => selected.has(keyOf(row)),
     chosen,
     none: () => setSelected(new Set()),
+    /** these, whatever was selected before */
+    just: (some: T[]) => setSelected(new Set(some.filter(can).map(keyOf))),
     areAll: selectable.length > 0 && chosen.length === selectable.length,
     all: () => setSelected(new Set(chosen.length === selectable.length ? [] : selectable.map(keyOf))),
   };

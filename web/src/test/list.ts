@@ -30,6 +30,7 @@ export function listed(name: string, columns: Column[], rows: Row[]) {
   answers('get', '/api/lists', [list]);
   answers('get', `/api/lists/${name}/views`, []);
   answers('get', `/api/lists/${name}/totals`, { count: rows.length, sums: {}, proof: null });
+  answers('get', `/api/lists/${name}/selected`, { count: 0, sums: {}, proof: null });
   return answers('get', `/api/lists/${name}/rows`, {
     rows,
     next: null,

@@ -5,14 +5,6 @@ import { pages } from '../../shared/api/pages';
 
 export type CustomerSheet = Schemas['CustomerSheet'];
 
-export const customersQuery = (q: string) =>
-  infiniteQueryOptions({
-    queryKey: keyOf('customers', q),
-    queryFn: ({ pageParam }) =>
-      answer(client.GET('/api/customer-list', { params: { query: { q, after: pageParam } } })),
-    ...pages,
-  });
-
 export const customerQuery = (code: string) =>
   queryOptions({
     queryKey: keyOf('customer', code),

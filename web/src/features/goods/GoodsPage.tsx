@@ -1,10 +1,11 @@
 import { infiniteQueryOptions, useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { keyOf } from '../../shared/api/keyOf';
 import { pages } from '../../shared/api/pages';
-import { date, isZero, nearness, shortDate, trim } from '../../shared/format';
+import { isZero, nearness, shortDate, trim } from '../../shared/format';
+import { DataList } from '../../shared/list/DataList';
 import { useGo } from '../../shared/navigation';
 import { offersOf } from '../../shared/offered';
 import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
@@ -14,7 +15,7 @@ import { Dialog } from '../../shared/ui/Dialog';
 import { Choice, Field, TextLine } from '../../shared/ui/fields';
 import { BatchLog } from '../batch';
 import { PrintButton } from '../paper';
-import { Stock } from './Stock';
+import { Stock, StockList } from './Stock';
 
 const toStageQuery = infiniteQueryOptions({
   queryKey: keyOf('goods', 'to-stage'),
@@ -22,30 +23,34 @@ const toStageQuery = infiniteQueryOptions({
   ...pages,
 });
 
-const dispatchesQuery = (departed: boolean) =>
-  infiniteQueryOptions({
-    queryKey: keyOf('goods', 'dispatches', departed),
-    queryFn: ({ pageParam }) =>
-      answer(client.GET('/api/goods/dispatches', { params: { query: { departed, after: pageParam } } })),
-    ...pages,
-  });
+const stagedQuery = infiniteQueryOptions({
+  queryKey: keyOf('goods', 'staged'),
+  queryFn: ({ pageParam }) =>
+    answer(client.GET('/api/goods/dispatches', { params: { query: { departed: false, after: pageParam } } })),
+  ...pages,
+});
 
-/** Goods on their way out: to stage, staged, departed. */
+const TABS = (
+  <Tabs
+    of={[
+      { to: '/goods', label: 'To stage' },
+      { to: '/goods/staged', label: 'Staged' },
+      { to: '/goods/departed', label: 'Departed' },
+      { to: '/goods/stock', label: 'Stock' },
+    ]}
+  />
+);
+
+/** Goods on their way out: to stage, staged, departed; and what lies in the stores. */
 export function GoodsPage() {
   const { tab = 'to-stage' } = useParams();
+  const [search] = useSearchParams();
+  if (tab === 'departed') return <DataList name="dispatches" first="departed" isAbout top={TABS} />;
+  if (tab === 'stock' && !search.has('item')) return <StockList tabs={TABS} />;
   return (
     <div className="page">
-      <div className="page-scroll inset-bottom-0 grows-0-0-auto">
-        <Tabs
-          of={[
-            { to: '/goods', label: 'To stage' },
-            { to: '/goods/staged', label: 'Staged' },
-            { to: '/goods/departed', label: 'Departed' },
-            { to: '/goods/stock', label: 'Stock' },
-          ]}
-        />
-      </div>
-      <OfTab tab={tab} of={{ 'to-stage': <ToStage />, staged: <Staged />, departed: <Departed />, stock: <Stock /> }} />
+      <div className="page-scroll inset-bottom-0 grows-0-0-auto">{TABS}</div>
+      <OfTab tab={tab} of={{ 'to-stage': <ToStage />, staged: <Staged />, stock: <Stock /> }} />
     </div>
   );
 }
@@ -175,7 +180,7 @@ function Shortages() {
 function Staged() {
   const { may } = useSession();
   const navigate = useGo();
-  const list = useInfiniteQuery(dispatchesQuery(false));
+  const list = useInfiniteQuery(stagedQuery);
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const selection = useSelection(
     rows,
@@ -306,60 +311,6 @@ function Staged() {
       <BatchLog batch={depart.data} onClose={depart.reset} />
       {booked && <Carrier rows={selection.chosen} onClose={() => setBooked(false)} />}
     </>
-  );
-}
-
-function Departed() {
-  const { reads } = useSession();
-  const list = useInfiniteQuery(dispatchesQuery(true));
-  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  if (!list.data) return <Waiting query={list} />;
-  return (
-    <div className="page-scroll inset-top-0">
-      <table className="rows">
-        <caption className="unseen">Departed dispatches</caption>
-        <thead>
-          <tr>
-            <th>Dispatch</th>
-            <th>Order</th>
-            <th>Customer</th>
-            {reads('SELLING') && <th>Customer PO</th>}
-            <th>Store</th>
-            <th>Left</th>
-            <th>Carrier</th>
-            <th className="num">Lines</th>
-            <th className="num">Quantity</th>
-            <td />
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <tr key={row.number}>
-              <td>
-                <Doc kind="DISPATCH" number={row.number} />
-              </td>
-              <td>
-                <Doc kind="ORDER" number={row.order} />
-              </td>
-              <td>{row.customerName}</td>
-              {reads('SELLING') && <td className="mono">{row.po}</td>}
-              <td>{row.site}</td>
-              <td className="nowrap">{date(row.on)}</td>
-              <td className="mono small">{row.carrierReference ?? '–'}</td>
-              <td className="num">{row.lines}</td>
-              <td className="num">{trim(row.quantity)}</td>
-              <td>
-                <PrintButton plain paper="PACKING_SLIP" numbers={[row.number]}>
-                  Slip
-                </PrintButton>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {rows.length === 0 && <Empty>No departures yet.</Empty>}
-      <More query={list} />
-    </div>
   );
 }
 

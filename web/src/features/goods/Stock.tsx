@@ -1,10 +1,12 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { answer, client, once, type Problem, type Schemas, upload } from '../../shared/api/http';
 import { keyOf } from '../../shared/api/keyOf';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, plain, trim } from '../../shared/format';
+import { DataList } from '../../shared/list/DataList';
+import { useGo } from '../../shared/navigation';
 import { present } from '../../shared/present';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
@@ -12,6 +14,33 @@ import { FigureInput } from '../../shared/ui/FigureInput';
 import { Choice, Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { ItemLook, sitesQuery } from '../masterdata';
+
+/** What lies in all stores; a row opens its item on its shelves. */
+export function StockList({ tabs }: { tabs: ReactNode }) {
+  const { may } = useSession();
+  const go = useGo();
+  return (
+    <DataList
+      name="stock"
+      top={tabs}
+      place={(row) => `/goods/stock?item=${encodeURIComponent(row.opens)}`}
+      bar={
+        <>
+          <div className="wide-320">
+            <ItemLook
+              label="Item"
+              placeholder="item, by name or code"
+              shown=""
+              beside={(hit) => `${trim(hit.free)} free`}
+              onTake={(hit) => go(`/goods/stock?item=${encodeURIComponent(hit.code)}`)}
+            />
+          </div>
+          {may('MOVE_GOODS') && <StockFile />}
+        </>
+      }
+    />
+  );
+}
 
 /** One item on its shelves: what lies there, what comes in, what a count found, and who holds or waits for it. */
 export function Stock() {
@@ -21,32 +50,27 @@ export function Stock() {
   const shelves = useQuery({
     queryKey: keyOf('stock', item),
     queryFn: () => answer(client.GET('/api/stock/{item}', { params: { path: { item } } })),
-    enabled: item !== '',
   });
   const queue = useQuery({
     queryKey: keyOf('stock', item, 'queue'),
     queryFn: () => answer(client.GET('/api/stock/{item}/queue', { params: { path: { item } } })),
-    enabled: item !== '',
   });
   return (
     <div className="page-scroll inset-top-0">
       <div className="page-head">
-        <h1>{item === '' ? 'Stock' : `Stock of ${item}`}</h1>
+        <h1>Stock of {item}</h1>
         <div className="wide-320">
           <ItemLook
             label="Item"
             placeholder="item, by name or code"
-            autoFocus={item === ''}
             shown={item}
             beside={(hit) => `${trim(hit.free)} free`}
             onTake={(hit) => setSearch({ item: hit.code })}
           />
         </div>
       </div>
-      {item === '' && may('MOVE_GOODS') && <StockFile />}
-      {item === '' && <Empty>Choose an item to see its stock and who waits for it.</Empty>}
-      {item !== '' && !shelves.data && <Waiting query={shelves} />}
-      {item !== '' && shelves.data && (
+      {!shelves.data && <Waiting query={shelves} />}
+      {shelves.data && (
         <>
           <table className="rows">
             <caption className="unseen">Stock by store</caption>

@@ -6,24 +6,18 @@ import { keyOf } from '../../shared/api/keyOf';
 import { pages } from '../../shared/api/pages';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, price, trim, words } from '../../shared/format';
+import { DataList } from '../../shared/list/DataList';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, ProblemNote, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
 import { Dialog } from '../../shared/ui/Dialog';
 import { DialogForm } from '../../shared/ui/DialogForm';
 import { FigureInput } from '../../shared/ui/FigureInput';
-import { NamedList } from '../../shared/ui/NamedList';
 import { Choice, Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { useWritten } from '../../shared/written';
 import { Prices } from './Prices';
 
-const itemsQuery = (q: string) =>
-  infiniteQueryOptions({
-    queryKey: keyOf('items', q),
-    queryFn: ({ pageParam }) => answer(client.GET('/api/item-list', { params: { query: { q, after: pageParam } } })),
-    ...pages,
-  });
 const itemQuery = (code: string) =>
   queryOptions({
     queryKey: keyOf('item', code),
@@ -44,39 +38,7 @@ const quotasQuery = (code: string) =>
 
 /** All items by name, with what is free and what waits. */
 export function ItemListPage() {
-  const { reads } = useSession();
-  return (
-    <NamedList
-      title="Items"
-      place="/items"
-      search="Name or code"
-      load={itemsQuery}
-      none={{ found: 'No item matches.', there: 'No items yet.' }}
-      head={
-        <>
-          <th>Item</th>
-          <th>Code</th>
-          <th>Kind</th>
-          {reads('SETTINGS') && <th className="num">Price {currency()}</th>}
-          <th className="num">On hand</th>
-          <th className="num">Free</th>
-          <th className="num">Waits</th>
-          <td />
-        </>
-      }
-      cells={(row) => (
-        <>
-          <td className="mono">{row.code}</td>
-          <td>{words(row.kind)}</td>
-          {reads('SETTINGS') && <td className="num">{price(row.price)}</td>}
-          <td className="num">{row.kind === 'STOCK' ? `${trim(row.onHand)} ${row.unit}` : '–'}</td>
-          <td className="num">{row.kind === 'STOCK' ? trim(row.free) : '–'}</td>
-          <td className="num">{orDash(trim(row.waiting))}</td>
-          <td className="muted nowrap">{row.regulated && `licence ${row.regulated}`}</td>
-        </>
-      )}
-    />
-  );
+  return <DataList name="items" />;
 }
 
 /** An item: its stock by store, the orders that hold or want it, its quotas. */

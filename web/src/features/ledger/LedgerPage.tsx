@@ -6,6 +6,7 @@ import { keyOf } from '../../shared/api/keyOf';
 import { pages } from '../../shared/api/pages';
 import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash } from '../../shared/format';
+import { DataList } from '../../shared/list/DataList';
 import { present } from '../../shared/present';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, OfTab, Tabs, Waiting } from '../../shared/ui';
@@ -25,19 +26,15 @@ const entriesQuery = (filter: Filter) =>
 /** Balances, the journal and the posting map. */
 export function LedgerPage() {
   const { tab = 'balances' } = useParams();
+  const [search] = useSearchParams();
+  if (tab === 'journal' && !ASKED.some((name) => search.has(name)))
+    return (
+      <DataList name="journal-entries" top={<LedgerTabs />} place={(row) => `/ledger/journal?entry=${row.opens}`} />
+    );
   return (
     <div className="page">
       <div className="page-scroll">
-        <Tabs
-          of={[
-            { to: '/ledger', label: 'Balances' },
-            { to: '/ledger/journal', label: 'Journal' },
-            { to: '/ledger/account', label: 'Account sheet' },
-            { to: '/ledger/manual-entry', label: 'Manual entry' },
-            { to: '/ledger/posting-map', label: 'Posting map' },
-            { to: '/ledger/periods', label: 'Periods' },
-          ]}
-        />
+        <LedgerTabs />
         <OfTab
           tab={tab}
           of={{
@@ -51,6 +48,24 @@ export function LedgerPage() {
         />
       </div>
     </div>
+  );
+}
+
+/** What narrows the journal to entries that are shown line by line. */
+const ASKED = ['entry', 'document', 'account'];
+
+function LedgerTabs() {
+  return (
+    <Tabs
+      of={[
+        { to: '/ledger', label: 'Balances' },
+        { to: '/ledger/journal', label: 'Journal' },
+        { to: '/ledger/account', label: 'Account sheet' },
+        { to: '/ledger/manual-entry', label: 'Manual entry' },
+        { to: '/ledger/posting-map', label: 'Posting map' },
+        { to: '/ledger/periods', label: 'Periods' },
+      ]}
+    />
   );
 }
 

@@ -16,30 +16,24 @@ const TABS = [
 ];
 
 const LANES: Record<string, Lane> = {
-  expected: { lane: 'EXPECTED', title: 'Expected returns, oldest first', none: 'No returns expected.' },
-  inspecting: { lane: 'INSPECTING', title: 'Received, to inspect', none: 'Nothing to inspect.' },
-  'to-credit': { lane: 'TO_CREDIT', title: 'Received, not credited', none: 'No credits due.' },
-  ahead: { lane: 'AHEAD', title: 'Credited ahead, not received', none: 'Nothing is credited ahead.' },
-  all: { lane: undefined, title: 'All returns', none: 'No returns yet.' },
+  expected: { view: 'expected', reminds: true },
+  inspecting: { view: 'to-inspect' },
+  'to-credit': { view: 'to-credit' },
+  ahead: { view: 'ahead', reminds: true },
+  all: { view: '' },
 };
 
 /** Goods that are to come back, that are here to be looked at, and all that ever did. */
 export function ReturnsPage() {
   const { tab = 'expected' } = useParams();
   const { reads } = useSession();
+  const tabs = <Tabs of={TABS.filter((one) => !one.priced || reads('SELLING'))} />;
+  const lane = LANES[tab];
+  if (lane) return <Lanes of={lane} tabs={tabs} />;
   return (
     <div className="page">
-      <div className="page-scroll inset-bottom-0 grows-0-0-auto">
-        <Tabs of={TABS.filter((one) => !one.priced || reads('SELLING'))} />
-      </div>
-      <OfTab
-        tab={tab}
-        of={{
-          unexpected: <UnexpectedGoods />,
-          rates: <Rates />,
-          ...Object.fromEntries(Object.entries(LANES).map(([one, lane]) => [one, <Lanes key={one} of={lane} />])),
-        }}
-      />
+      <div className="page-scroll inset-bottom-0 grows-0-0-auto">{tabs}</div>
+      <OfTab tab={tab} of={{ unexpected: <UnexpectedGoods />, rates: <Rates /> }} />
     </div>
   );
 }

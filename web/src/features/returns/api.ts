@@ -5,16 +5,6 @@ import { pages } from '../../shared/api/pages';
 
 export type Goods = Schemas['ReturnView'];
 export type GoodsLine = Schemas['ReturnLineView'];
-export type ReturnLane = 'EXPECTED' | 'INSPECTING' | 'TO_CREDIT' | 'AHEAD';
-
-export const returnsQuery = (lane: ReturnLane | undefined) =>
-  infiniteQueryOptions({
-    queryKey: keyOf('returns', lane),
-    queryFn: ({ pageParam }) =>
-      answer(client.GET('/api/returns', { params: { query: { lane, after: pageParam } } })),
-    ...pages,
-  });
-
 export const returnQuery = (number: string) =>
   queryOptions({
     queryKey: keyOf('return', number),

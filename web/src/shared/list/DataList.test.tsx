@@ -54,6 +54,7 @@ const shownAt = (at: string) => show(<DataList name="orders" />, { path: '/order
 
 beforeEach(() => {
   signedIn('controller', []);
+  answers('get', '/api/lists/orders/selected', { count: 0, sums: {}, proof: null });
   answers('get', '/api/lists', [ORDERS]);
 });
 
@@ -139,6 +140,7 @@ test('columns are chosen and moved, and stand so in the address and in the file'
   await user.click(screen.getByRole('button', { name: 'State earlier' }));
   await user.click(screen.getByText('Show these', { selector: 'button' }));
   expect(new URLSearchParams(place().split('?')[1]).get('columns')).toBe('state,number,requestedOn,gross,author');
+  await user.keyboard('e');
   expect(await screen.findByRole('link', { name: 'CSV' })).toHaveAttribute(
     'href',
     '/api/lists/orders/file?format=CSV&sort=-gross&columns=state%2Cnumber%2CrequestedOn%2Cgross%2Cauthor',
@@ -417,6 +419,47 @@ test('a chart is part of the address; its figures open the rows behind them', as
   expect(screen.getByRole('row', { name: 'Held 3 1,234.50' })).toBeVisible();
   await user.click(screen.getByRole('link', { name: 'Held' }));
   expect(new URLSearchParams(place().split('?')[1]).getAll('filter')).toEqual(['gross:between:1..', 'state:any:HELD']);
+});
+
+test('what is typed in the box is offered as filters that find something', async () => {
+  answered([row('SO-1', '1.00')]);
+  const asked = answers('get', '/api/lists/orders/found', [
+    { written: 'number:starts:so-1', words: 'number begins with “so-1”' },
+    { written: 'customer:any:C101', words: 'customer Petrel Cove' },
+  ]);
+  const { user, place } = shownAt('/orders?filter=state:any:HELD');
+  await user.type(await screen.findByLabelText('Find in orders'), 'so-1');
+  await user.click(await screen.findByText('customer Petrel Cove'));
+  expect(asked.at(-1)?.url.searchParams.get('q')).toBe('so-1');
+  expect(new URLSearchParams(place().split('?')[1]).getAll('filter')).toEqual(['state:any:HELD', 'customer:any:C101']);
+});
+
+test('of the selected rows the sums are told, and all that match are selected beyond what is shown', async () => {
+  answers('get', '/api/lists/orders/rows', {
+    rows: [row('SO-1', '1.00'), row('SO-2', '2.00')],
+    next: 'more',
+    filters: [],
+    columns: ['number', 'gross'],
+    sort: '',
+  });
+  answers('get', '/api/lists/orders/totals', { count: 3, sums: { gross: '6.00' }, proof: null });
+  const summed = answers('get', '/api/lists/orders/selected', { count: 2, sums: { gross: '3.00' }, proof: null });
+  const { user } = show(
+    <DataList name="orders" selected={(chosen) => <output>{chosen.map((one) => one.opens).join(' ')}</output>} />,
+    { path: '/orders', at: '/orders?view=' },
+  );
+  await user.click(await screen.findByLabelText('Select all'));
+  expect(await screen.findByRole('row', { name: '2 selected 3.00' })).toBeVisible();
+  expect(summed.at(-1)?.url.searchParams.getAll('keys')).toHaveLength(2);
+  answers('get', '/api/lists/orders/rows', {
+    rows: [row('SO-3', '3.00')],
+    next: null,
+    filters: [],
+    columns: ['number', 'gross'],
+    sort: '',
+  });
+  await user.click(screen.getByRole('button', { name: 'Select all that match' }));
+  expect(await screen.findByText('SO-1 SO-2 SO-3')).toBeVisible();
 });
 
 test('a median is called one in the last row, and no bar is drawn of nothing', async () => {

@@ -8,18 +8,20 @@ import { useGo } from '../navigation';
 import { onRow } from '../rows';
 import { SelectAll, SelectOne, useSelectedBy } from '../selection';
 import { Doc, Empty, More, placeOf, Waiting } from '../ui';
+import { AllThatMatch, type Pages } from './AllThatMatch';
 import { Chart, firstChart } from './Chart';
 import { ColumnDialog } from './ColumnDialog';
 import { DayOfList, givesWay } from './DayOfList';
+import { ExportDialog } from './ExportDialog';
 import { FilterDialog } from './FilterDialog';
+import { LookUp } from './LookUp';
 import { Ties } from './Ties';
+import { Total } from './Total';
 import { SaveDialog, ViewsDialog, whose } from './Views';
 import { ALL, addressOf, useAsked } from './address';
 import {
-  fileOf,
   listsQuery,
   rowsQuery,
-  totalsQuery,
   viewsQuery,
   wordsOf,
   type Asked,
@@ -29,6 +31,8 @@ import {
   type Row,
   type SavedView,
 } from './api';
+import { isFigure } from './columns';
+import { Room, useDrawn } from './drawn';
 
 type Coded = { code: string; name: string };
 
@@ -41,20 +45,22 @@ type Parts = {
   tabs?: ReactNode;
   /** what can be done with the selected rows, or with the one that the place is at; without it none are selected */
   selected?: (chosen: Row[], on: { at: Row | undefined; none: () => void }) => ReactNode;
+  /** below the rows, where none are selected */
+  bar?: ReactNode;
   /** which rows can be */
   selectable?: (row: Row) => boolean;
   /** the page of a row, where that is not the one of its document */
   place?: (row: Row) => string;
   /** the view that is seen first by those who have said nothing else */
   first?: string;
+  /** the page is about that view: nobody's own comes before it */
+  isAbout?: boolean;
   /** how a cell is shown where it is more than its value */
   cell?: (column: string, row: Row) => ReactNode;
   className?: (row: Row) => string;
   /** keys for the row that the place is at */
   keys?: Record<string, (row: Row) => void>;
 };
-
-const isFigure = (column: Column) => ['AMOUNT', 'QUANTITY', 'COUNT'].includes(column.kind);
 
 /** A text or figure of a row as the server wrote it; empty for none. */
 export const textIn = (row: Row, column: string) => textOf(row.cells[column]);
@@ -167,47 +173,8 @@ function Filters({
   );
 }
 
-/** The last row: how many there are of all pages, and what they add up to. */
-function Total({
-  list,
-  asked,
-  columns,
-  selects,
-}: {
-  list: ListView;
-  asked: Asked;
-  columns: Column[];
-  /** boxes stand before them */
-  selects: boolean;
-}) {
-  const totals = useQuery(totalsQuery(list.name, asked)).data;
-  const [first, ...rest] = columns;
-  if (!first) return null;
-  const sum = (column: Column) => {
-    const of = totals?.sums[column.name];
-    if (of === undefined || !column.measure) return '';
-    const written = column.kind === 'AMOUNT' ? figure(of) : trim(of);
-    return column.measure === 'MEDIAN' ? `median ${written}` : written;
-  };
-  return (
-    <tfoot>
-      <tr className="total">
-        {selects && <td />}
-        <td className={isFigure(first) ? 'num' : 'nowrap'}>
-          {totals ? `${figure(String(totals.count))} ${totals.count === 1 ? list.one : list.many}` : '…'}
-        </td>
-        {rest.map((column) => (
-          <td key={column.name} className={isFigure(column) ? 'num' : undefined}>
-            {sum(column)}
-          </td>
-        ))}
-      </tr>
-    </tfoot>
-  );
-}
-
 /** A list as the server declares it: filtered, sorted and with the columns that its address asks for. */
-export function DataList({ name, first: shipped, ...parts }: Parts) {
+export function DataList({ name, first: shipped, isAbout = false, ...parts }: Parts) {
   const lists = useQuery(listsQuery);
   const [asked] = useAsked();
   const { search } = useLocation();
@@ -215,7 +182,8 @@ export function DataList({ name, first: shipped, ...parts }: Parts) {
   const views = useQuery({ ...viewsQuery(name), enabled: search === '' || asked.view !== '' });
   const first =
     search === ''
-      ? (views.data?.find((view) => view.isStandard) ?? views.data?.find((view) => view.key === shipped))
+      ? ((isAbout ? undefined : views.data?.find((view) => view.isStandard)) ??
+        views.data?.find((view) => view.key === shipped))
       : undefined;
   const isKnown = search !== '' || views.isSuccess || views.isError;
   // what is shown stays until the answer is there: whoever asks with the keys does not lose their place
@@ -269,11 +237,12 @@ function Shown({
   tabs,
   selected,
   selectable,
+  bar,
   place,
   cell,
   className,
   keys = {},
-}: Omit<Parts, 'name' | 'first'> & {
+}: Omit<Parts, 'name' | 'first' | 'isAbout'> & {
   list: ListView;
   /** the view that is open */
   view: SavedView | undefined;
@@ -281,12 +250,12 @@ function Shown({
   columns: Column[];
   filters: FilterView[];
   rows: Row[];
-  more: { hasNextPage: boolean; isFetchingNextPage: boolean; fetchNextPage: () => unknown };
+  more: Pages;
   /** these are still the rows of what was asked before */
   waits: boolean;
 }) {
   const [asked, ask] = useAsked();
-  const [dialog, setDialog] = useState<'filter' | 'columns' | 'views' | 'save' | null>(null);
+  const [dialog, setDialog] = useState<'filter' | 'columns' | 'views' | 'save' | 'file' | null>(null);
   const go = useGo();
   const open = (row: Row) => {
     const to = place?.(row) ?? placeOfRow(list.columns, row);
@@ -298,7 +267,8 @@ function Shown({
     setAt(0);
     ask(changed);
   };
-  useKeys({ f: () => setDialog('filter'), v: () => setDialog('views') });
+  const { body, drawn, before, behind, measure } = useDrawn(rows, at);
+  useKeys({ f: () => setDialog('filter'), v: () => setDialog('views'), e: () => setDialog('file') });
   return (
     <div className="page">
       <div className="page-scroll">
@@ -314,6 +284,10 @@ function Shown({
         </div>
         {tabs}
         <div className="data-head">
+          <LookUp
+            list={list}
+            onTake={(filter) => change({ filter: [...asked.filter.filter((one) => one !== filter), filter] })}
+          />
           <Filters
             of={filters}
             columns={list.columns}
@@ -335,15 +309,9 @@ function Shown({
             <button type="button" className="plain" onClick={() => setDialog('columns')}>
               Columns
             </button>
-            <a href={fileOf(list.name, asked, 'CSV')} download>
-              CSV
-            </a>
-            <a href={fileOf(list.name, asked, 'XLSX')} download>
-              XLSX
-            </a>
-            <a href={fileOf(list.name, asked, 'PDF')} download>
-              PDF
-            </a>
+            <button type="button" className="plain" onClick={() => setDialog('file')}>
+              Export <kbd>E</kbd>
+            </button>
           </span>
         </div>
         {list.isRegister && <Ties list={list} asked={asked} />}
@@ -364,10 +332,13 @@ function Shown({
               ))}
             </tr>
           </thead>
-          <tbody>
-            {rows.map((row, index) => (
+          <tbody ref={body}>
+            <Room of={before} />
+            {drawn.map(({ row, index }) => (
               <tr
                 key={row.key}
+                ref={measure}
+                data-index={index}
                 className={`clickable${index === at ? ' at' : ''} ${className?.(row) ?? ''}`}
                 onClick={onRow(() => open(row))}
               >
@@ -384,8 +355,17 @@ function Shown({
                 ))}
               </tr>
             ))}
+            <Room of={behind} />
           </tbody>
-          {rows.length > 0 && <Total list={list} asked={asked} columns={columns} selects={selected !== undefined} />}
+          {rows.length > 0 && (
+            <Total
+              list={list}
+              asked={asked}
+              columns={columns}
+              selects={selected !== undefined}
+              chosen={selection.chosen}
+            />
+          )}
         </table>
         {rows.length === 0 &&
           (filters.length > 0 ? (
@@ -399,8 +379,12 @@ function Shown({
             <Empty>There are no {list.many}.</Empty>
           ))}
         <More query={more} />
+        {selected && selection.areAll && more.hasNextPage && (
+          <AllThatMatch many={list.many} shown={rows.length} more={more} onAll={selection.just} />
+        )}
       </div>
       {selected?.(selection.chosen, { at: rows[at], none: selection.none })}
+      {bar && <div className="bar">{bar}</div>}
       {dialog === 'filter' && (
         <FilterDialog
           list={list.name}
@@ -412,6 +396,7 @@ function Shown({
           onClose={() => setDialog(null)}
         />
       )}
+      {dialog === 'file' && <ExportDialog list={list} asked={asked} onClose={() => setDialog(null)} />}
       {dialog === 'views' && <ViewsDialog list={list.name} onClose={() => setDialog(null)} />}
       {dialog === 'save' && (
         <SaveDialog

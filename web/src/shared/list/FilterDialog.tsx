@@ -37,21 +37,42 @@ const ENDS = [
 /** What is said of a column, as it is written in addresses; empty until it is whole. */
 type Said = { onSaid: (operand: string) => void };
 
+/** How a text is compared. */
+const COMPARED = [
+  ['starts', 'begins with'],
+  ['has', 'has'],
+  ['is', 'is'],
+] as const;
+
 function Text({ onSaid }: Said) {
+  const [compared, setCompared] = useState<(typeof COMPARED)[number][0]>('starts');
   const [text, setText] = useState('');
+  const say = (how: typeof compared, to: string) => {
+    setCompared(how);
+    setText(to);
+    onSaid(to.trim() && `${how}:${to.trim()}`);
+  };
   return (
-    <Field of="filter-text" label="begins with">
-      <TextLine
-        id="filter-text"
-        className="cell-input wide-260"
-        maxLength={80}
-        value={text}
-        onChange={(to) => {
-          setText(to);
-          onSaid(to.trim() && `starts:${to.trim()}`);
-        }}
-      />
-    </Field>
+    <div className="row gap-10">
+      <Field of="filter-compared" label="how">
+        <Choice
+          id="filter-compared"
+          className="cell-input"
+          of={COMPARED}
+          value={compared}
+          onChange={(to) => say(to, text)}
+        />
+      </Field>
+      <Field of="filter-text" label="text">
+        <TextLine
+          id="filter-text"
+          className="cell-input wide-260"
+          maxLength={80}
+          value={text}
+          onChange={(to) => say(compared, to)}
+        />
+      </Field>
+    </div>
   );
 }
 

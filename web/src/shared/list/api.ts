@@ -89,9 +89,32 @@ export const viewsQuery = (list: string) =>
 export const offered = (list: string, column: string, q: string) =>
   answer(client.GET('/api/lists/{list}/offered', { params: { path: { list }, query: { column, q } } }));
 
+/** An address holds so many keys. */
+export const MOST_SUMMED = 500;
+
+export const selectedQuery = (list: string, keys: string[], columns: string[]) =>
+  queryOptions({
+    queryKey: keyOf('list-rows', list, 'selected', keys, columns),
+    queryFn: () =>
+      answer(
+        client.GET('/api/lists/{list}/selected', {
+          params: {
+            path: { list },
+            query: { keys: keys.map(Number), columns: columns.length > 0 ? columns : undefined },
+          },
+        }),
+      ),
+    enabled: keys.length > 0 && keys.length <= MOST_SUMMED,
+  });
+
+/** Filters that what was typed may mean. */
+export const found = (list: string, q: string) =>
+  answer(client.GET('/api/lists/{list}/found', { params: { path: { list }, query: { q } } }));
+
 /** Where the same rows are a file. */
-export function fileOf(list: string, asked: Asked, format: 'CSV' | 'XLSX' | 'PDF'): string {
+export function fileOf(list: string, asked: Asked, format: 'CSV' | 'XLSX' | 'PDF', marked = false): string {
   const said = new URLSearchParams({ format });
+  if (marked) said.set('marked', 'true');
   asked.filter.forEach((one) => said.append('filter', one));
   if (asked.sort) said.set('sort', asked.sort);
   if (asked.columns.length > 0) said.set('columns', asked.columns.join(','));

@@ -375,7 +375,7 @@ class PolicyTests extends OnDecisions {
             long seen = 0;
             var after = "";
             do {
-                var page = clerk.get("/api/customer-list?q=" + (after.isEmpty() ? "" : "&after=" + after))
+                var page = clerk.get("/api/lists/customers/rows" + (after.isEmpty() ? "" : "?after=" + after))
                         .body();
                 seen += page.get("rows").size();
                 after = page.get("next").isNull() ? "" : page.get("next").asString();

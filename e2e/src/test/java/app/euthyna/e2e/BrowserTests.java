@@ -374,6 +374,7 @@ class BrowserTests extends Journey {
         page.locator("tfoot").getByText("order").waitFor();
         var shown = page.locator("tbody a.mono").allTextContents();
         assertThat(shown).isNotEmpty();
+        page.keyboard().press("e");
         var file = page.waitForDownload(() -> page.getByText("CSV", new Page.GetByTextOptions().setExact(true))
                 .click());
         var lines = Files.readAllLines(file.path());

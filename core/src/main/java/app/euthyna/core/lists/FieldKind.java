@@ -4,8 +4,8 @@ import java.util.Set;
 
 /** What a field of a list holds, and with that how rows are filtered by it. */
 public enum FieldKind {
-    /** Words or a number of a document: filtered by how it begins or reads, capitals or not. */
-    TEXT(Filter.Operator.STARTS, Filter.Operator.IS),
+    /** Words or a number of a document: filtered by how it begins, reads or what it has in it, capitals or not. */
+    TEXT(Filter.Operator.STARTS, Filter.Operator.IS, Filter.Operator.HAS),
     DAY(Filter.Operator.IN, Filter.Operator.BETWEEN),
     /** The day at whose end things are told as they stood; nothing is left out by it. */
     AS_OF(Filter.Operator.AT),

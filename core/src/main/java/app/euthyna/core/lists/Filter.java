@@ -22,6 +22,7 @@ import java.util.stream.Collectors;
  * <pre>
  * po:starts:HP-7                       what begins so, capitals or not
  * reason:is:too late                   what reads just so, capitals or not
+ * name:has:harbour                     what has these letters somewhere, capitals or not
  * requestedOn:in:last-3-days           days told from today on, see {@link DaySpan}
  * requestedOn:between:2026-10-01..2026-10-31
  * gross:between:100..                  either end may be open; both are counted in
@@ -45,13 +46,15 @@ public sealed interface Filter {
     enum Operator {
         STARTS,
         IS,
+        HAS,
         IN,
         BETWEEN,
         ANY,
         NONE,
         AT;
 
-        String written() {
+        /** As it is written in addresses. */
+        public String written() {
             return name().toLowerCase(Locale.ROOT);
         }
 
@@ -118,6 +121,24 @@ public sealed interface Filter {
         @Override
         public String words(Function<String, String> named) {
             return "is “%s”".formatted(text);
+        }
+    }
+
+    /** Has these letters somewhere. */
+    record Has(Field field, String text) implements Filter {
+        @Override
+        public Operator operator() {
+            return Operator.HAS;
+        }
+
+        @Override
+        public String operand() {
+            return text;
+        }
+
+        @Override
+        public String words(Function<String, String> named) {
+            return "has “%s”".formatted(text);
         }
     }
 
@@ -277,6 +298,7 @@ public sealed interface Filter {
         return switch (operator) {
             case STARTS ->
                 isText(operand, LONGEST) ? Optional.of(new Starts(field, operand.strip())) : Optional.empty();
+            case HAS -> isText(operand, LONGEST) ? Optional.of(new Has(field, operand.strip())) : Optional.empty();
             case IS -> isText(operand, LONGEST_WHOLE) ? Optional.of(new Is(field, operand)) : Optional.empty();
             case IN -> DaySpan.read(operand).map(span -> new InSpan(field, span));
             case AT -> AsOf.read(operand).map(span -> new AsOf(field, span));

@@ -30,6 +30,14 @@ class BalanceLists {
                 union select dus.invoiceId from DepositUseEntity dus
                     where dus.usedOn > :day and dus.invoiceId is not null) cand on cand.id = n.id""";
 
+    /** How long they had been due then. */
+    private static final String AGE = """
+            case when n.dueOn >= cast(:day as LocalDate) then 'NOT_DUE'
+                when timestampdiff(day, n.dueOn, cast(:day as LocalDate)) <= 30 then 'UP_TO_30_DAYS'
+                when timestampdiff(day, n.dueOn, cast(:day as LocalDate)) <= 60 then 'UP_TO_60_DAYS'
+                when timestampdiff(day, n.dueOn, cast(:day as LocalDate)) <= 90 then 'UP_TO_90_DAYS'
+                else 'OLDER' end""";
+
     @Bean
     static DeclaredList openInvoicesList() {
         return new DeclaredList(
@@ -51,6 +59,15 @@ class BalanceLists {
                                 Column.amount("gross", "Gross", "n.gross").with(Trait.SHOWN, Trait.SUMMED),
                                 Column.amount("still", "Open", OpenInvoices.STILL)
                                         .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.words(
+                                        "age",
+                                        "Past due",
+                                        AGE,
+                                        "NOT_DUE",
+                                        "UP_TO_30_DAYS",
+                                        "UP_TO_60_DAYS",
+                                        "UP_TO_90_DAYS",
+                                        "OLDER"),
                                 Column.asOf()))
                 .within(
                         new Part("", "n.openAmount > 0"),
@@ -58,6 +75,7 @@ class BalanceLists {
                 .proving(Register.OPEN_INVOICES, "asOf")
                 .shipping(
                         Shipped.of("by-customer", "Open by customer", "customer:still"),
+                        Shipped.of("by-age", "Open by age", "age:still"),
                         Shipped.of("past-due", "Past due", "customer:still", "dueOn:in:before-today"),
                         Shipped.of(
                                 "end-of-last-month",

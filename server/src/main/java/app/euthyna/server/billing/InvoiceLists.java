@@ -138,8 +138,27 @@ class InvoiceLists {
                                 "reversed:any:NO"));
     }
 
-    private static String days(String from, String to) {
-        return "timestampdiff(day, i.%s, i.%s)".formatted(from, to);
+    /** Of invoice {@code i} the day on which the first of its orders came. */
+    private static final String ORDERED = """
+            (select min(ord.orderedOn) from InvoiceLineEntity iln
+                join OrderEntity ord on ord.id = iln.rootOrderId where iln.invoiceId = i.id)""";
+
+    /** The day on which the last of its goods left; none where it bills no goods, or none have left. */
+    private static final String DEPARTED = """
+            (select max(dsp.departedOn) from InvoiceLineEntity jln
+                join InvoiceLineSourceEntity src on src.invoiceLineId = jln.id
+                join DispatchEntity dsp on dsp.id = src.dispatchId where jln.invoiceId = i.id)""";
+
+    /** The day on which the last of it was settled. */
+    private static final String PAID = """
+            case when i.openAmount = 0 then greatest(
+                coalesce((select max(alc.allocatedOn) from AllocationEntity alc where alc.invoiceId = i.id), i.invoicedOn),
+                coalesce((select max(dus.usedOn) from DepositUseEntity dus where dus.invoiceId = i.id), i.invoicedOn))
+                end""";
+
+    private static Column days(String name, String label, String from, String to) {
+        return Column.count(name, label, "timestampdiff(day, %s, %s)".formatted(from, to))
+                .with(Trait.SHOWN, Trait.MEDIAN);
     }
 
     @Bean
@@ -149,7 +168,7 @@ class InvoiceLists {
                         "From order to cash",
                         "invoice",
                         "invoices",
-                        "OrderToCashEntity i",
+                        "InvoiceEntity i",
                         "i.id",
                         List.of(),
                         Reading.SELLING,
@@ -158,21 +177,17 @@ class InvoiceLists {
                                 Column.number("number", "Invoice", "i.number", "INVOICE")
                                         .with(Trait.SHOWN),
                                 MasterColumns.customer("i.customerId"),
-                                Column.day("orderedOn", "Ordered", "i.orderedOn")
-                                        .with(Trait.SHOWN),
-                                Column.day("departedOn", "Left", "i.departedOn").with(Trait.SHOWN),
+                                Column.day("orderedOn", "Ordered", ORDERED).with(Trait.SHOWN),
+                                Column.day("departedOn", "Left", DEPARTED).with(Trait.SHOWN),
                                 Column.day("date", "Billed", "i.invoicedOn").with(Trait.SHOWN, Trait.SORTED),
-                                Column.day("paidOn", "Paid", "i.paidOn").with(Trait.SHOWN),
-                                Column.count("toLeave", "Days to leave", days("orderedOn", "departedOn"))
-                                        .with(Trait.SHOWN, Trait.MEDIAN),
-                                Column.count("toBill", "Days to bill", days("departedOn", "invoicedOn"))
-                                        .with(Trait.SHOWN, Trait.MEDIAN),
-                                Column.count("toPay", "Days to pay", days("invoicedOn", "paidOn"))
-                                        .with(Trait.SHOWN, Trait.MEDIAN),
-                                Column.count("days", "Days from order to cash", days("orderedOn", "paidOn"))
-                                        .with(Trait.SHOWN, Trait.MEDIAN),
+                                Column.day("paidOn", "Paid", PAID).with(Trait.SHOWN),
+                                days("toLeave", "Days to leave", ORDERED, DEPARTED),
+                                days("toBill", "Days to bill", DEPARTED, "i.invoicedOn"),
+                                days("toPay", "Days to pay", "i.invoicedOn", PAID),
+                                days("days", "Days from order to cash", ORDERED, PAID),
                                 Column.amount("gross", "Gross", "i.gross").with(Trait.SUMMED),
-                                Column.flag("isPaid", "Paid in full", "i.paidOn is not null")))
+                                Column.flag("isPaid", "Paid in full", "i.openAmount = 0")))
+                .within("i.reversedOn is null")
                 .shipping(
                         Shipped.of(
                                 "by-month",

@@ -49,6 +49,7 @@ class GoodsLists {
                                 Column.text("carrierReference", "Carrier reference", "d.carrierReference")))
                 .shipping(
                         Shipped.of("staged", "Staged, still here", "site:count", "state:any:STAGED"),
+                        Shipped.of("departed", "Departed", "", "state:any:DEPARTED"),
                         Shipped.of(
                                 "by-day",
                                 "Left this month by day",

@@ -106,7 +106,7 @@ class LedgerLists {
                         "x.id",
                         List.of(),
                         Reading.BOOKS,
-                        Sorting.NEWEST_FIRST,
+                        Sorting.by("month"),
                         List.of(
                                 Column.day("month", "Month from", "x.monthOn").with(Trait.SHOWN, Trait.SORTED),
                                 Column.amount("billed", "Billed, gross", "x.billed")
@@ -123,6 +123,7 @@ class LedgerLists {
                                                         + " else round(x.owed * x.days / x.billed, 1) end")
                                         .with(Trait.SHOWN, Trait.MEDIAN)))
                 .within("x.lastOn < :today")
+                .derived()
                 .shipping(Shipped.of("by-month", "Days sales outstanding by month", "month.month:dso"));
     }
 }

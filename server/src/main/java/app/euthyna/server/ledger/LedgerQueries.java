@@ -267,4 +267,7 @@ interface LedgerQueries {
                 .then("order by e.id desc")
                 .page();
     }
+
+    @HQL("select min(e.entryDate) from JournalEntryEntity e")
+    LocalDate began();
 }

@@ -25,6 +25,11 @@ class RegisterBooks implements Books {
     }
 
     @Override
+    public Optional<LocalDate> began() {
+        return Optional.ofNullable(queries.began());
+    }
+
+    @Override
     public List<Moved> moved(Register register, Optional<LocalDate> from, Optional<LocalDate> to) {
         var roles = register.ties().stream()
                 .flatMap(tie -> tie.roles().stream())

@@ -10,4 +10,7 @@ public interface Books {
 
     /** What the entries that a register accounts for moved on the accounts of its roles, both days counted in. */
     List<Register.Moved> moved(Register register, Optional<LocalDate> from, Optional<LocalDate> to);
+
+    /** The first day on which anything was posted; empty where nothing was yet. */
+    Optional<LocalDate> began();
 }

@@ -46,6 +46,10 @@ public record Column(
         SHOWN,
         /** Rows can be sorted by it; it is never empty. */
         SORTED,
+        /** Found by how it begins, beside what opens a document. */
+        LOOKED_UP,
+        /** Found by any letters in it: of few rows. */
+        SEARCHED,
         /** Rows are put together by it, though it is a text: it has few values. */
         GROUPED,
         /** Added up over all rows. */

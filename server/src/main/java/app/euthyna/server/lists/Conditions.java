@@ -3,6 +3,7 @@ package app.euthyna.server.lists;
 import app.euthyna.core.lists.DaySpan;
 import app.euthyna.core.lists.FieldKind;
 import app.euthyna.core.lists.Filter;
+import app.euthyna.server.platform.Likes;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -99,6 +100,12 @@ final class Conditions {
         } else if (filter instanceof Filter.Is is) {
             var folding = column.folding().orElseThrow();
             same(folding.path(), folding.fold().apply(is.text()));
+        } else if (filter instanceof Filter.Has has) {
+            var folding = column.folding().orElseThrow();
+            add("%s like %s escape '!'"
+                    .formatted(
+                            folding.path(),
+                            parameter(Likes.containing(folding.fold().apply(has.text())))));
         } else if (filter instanceof Filter.InSpan span) {
             days(column, span.span().on(today));
         } else if (filter instanceof Filter.Days days) {

@@ -24,6 +24,7 @@ import java.util.Set;
  * @param sorting in what sequence it is shown unless asked otherwise
  * @param proof what of the ledger its figures account for; empty for a list that is no register
  * @param views that everybody has from the first day on
+ * @param isDerived its rows are worked out by the database: they have no index by their key
  * @param kind HQL for the kind of the document that a row opens, where it is not the same in all
  */
 public record DeclaredList(
@@ -39,6 +40,7 @@ public record DeclaredList(
         Sorting sorting,
         List<Column> columns,
         Optional<Proof> proof,
+        boolean isDerived,
         Optional<String> kind,
         List<Shipped> views) {
 
@@ -137,6 +139,7 @@ public record DeclaredList(
                 sorting,
                 columns,
                 Optional.empty(),
+                false,
                 Optional.empty(),
                 List.of());
     }
@@ -157,6 +160,12 @@ public record DeclaredList(
         return with(within, Optional.of(new Proof(register, day)), kind, views);
     }
 
+    /** The same, of which the rows are worked out by the database. */
+    public DeclaredList derived() {
+        return new DeclaredList(
+                name, title, one, many, base, key, joins, within, readers, sorting, columns, proof, true, kind, views);
+    }
+
     /** The same, of which each row says itself what kind of document it opens. */
     public DeclaredList opening(String kindPath) {
         return with(within, proof, Optional.of(kindPath), views);
@@ -170,7 +179,8 @@ public record DeclaredList(
     private DeclaredList with(
             Optional<Within> only, Optional<Proof> proving, Optional<String> opening, List<Shipped> shipped) {
         return new DeclaredList(
-                name, title, one, many, base, key, joins, only, readers, sorting, columns, proving, opening, shipped);
+                name, title, one, many, base, key, joins, only, readers, sorting, columns, proving, isDerived, opening,
+                shipped);
     }
 
     public DeclaredList {

@@ -5,6 +5,7 @@ import app.euthyna.core.lists.Filter;
 import app.euthyna.core.lists.ListRefusal;
 import app.euthyna.core.lists.Measure;
 import app.euthyna.server.lists.Column.Trait;
+import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.RefusedException;
 import io.swagger.v3.oas.annotations.Parameter;
@@ -14,6 +15,7 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import jakarta.validation.constraints.Size;
 import java.io.IOException;
 import java.lang.annotation.ElementType;
 import java.lang.annotation.Retention;
@@ -35,13 +37,19 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/lists")
 class ListController {
 
+    /** An address holds so many keys. */
+    private static final int MOST_SELECTED = 500;
+
     private final Lists lists;
     private final ListReader reader;
     private final Exports exports;
     private final Groups groups;
+    private final Finding finding;
     private final Sentences sentences;
 
-    ListController(Lists lists, ListReader reader, Exports exports, Groups groups, Sentences sentences) {
+    ListController(
+            Lists lists, ListReader reader, Exports exports, Groups groups, Finding finding, Sentences sentences) {
+        this.finding = finding;
         this.sentences = sentences;
         this.exports = exports;
         this.groups = groups;
@@ -300,9 +308,28 @@ class ListController {
         var asked = read.seen(column)
                 .filter(one -> one.kind() == FieldKind.CODE)
                 .orElseThrow(() -> new RefusedException(new ListRefusal.UnknownField(list, column)));
-        return reader.offered(asked, q.strip()).stream()
+        return finding.offered(asked, q.strip()).stream()
                 .map(one -> new OfferedCode(one.code(), one.name()))
                 .toList();
+    }
+
+    /**
+     * Filters that what was typed may mean: numbers and PO numbers that begin so, customers, items and stores that are
+     * called so.
+     */
+    @GetMapping("/{list}/found")
+    List<Finding.Found> found(@PathVariable String list, @RequestParam @Size(max = Filter.LONGEST) String q) {
+        return q.isBlank() ? List.of() : finding.of(lists.readable(list), q.strip());
+    }
+
+    /** Count and sums of some rows, by their keys. */
+    @GetMapping("/{list}/selected")
+    TotalsView selected(
+            @PathVariable String list,
+            @RequestParam @Size(max = MOST_SELECTED) List<Long> keys,
+            @RequestParam(required = false) List<String> columns) {
+        var totals = reader.selected(ListQuestion.of(lists.readable(list), List.of(), null, columns), Many.ids(keys));
+        return new TotalsView(totals.count(), totals.sums(), null);
     }
 
     /** A code with what it stands for. */

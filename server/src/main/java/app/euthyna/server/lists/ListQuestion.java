@@ -70,6 +70,19 @@ record ListQuestion(DeclaredList list, List<Filter> filters, Sorting sorting, Li
         return sorting.column().map(name -> column(list, name));
     }
 
+    /** Of the days of a column those that its filters leave. */
+    DaySpan.Days days(Column column, LocalDate today) {
+        var days = DaySpan.Days.ALL;
+        for (var filter : filters) {
+            if (filter.field().equals(column.field()) && filter instanceof Filter.InSpan span) {
+                days = days.and(span.span().on(today));
+            } else if (filter.field().equals(column.field()) && filter instanceof Filter.Days some) {
+                days = days.and(some.days());
+            }
+        }
+        return days;
+    }
+
     /** Its days, where nothing else than days of one column is asked for; else empty. */
     Optional<DaySpan.Days> daysAlone(String column, LocalDate today) {
         var days = DaySpan.Days.ALL;

@@ -5,15 +5,10 @@ import app.euthyna.core.lists.DaySpan;
 import app.euthyna.core.lists.FieldKind;
 import app.euthyna.core.lists.Measure;
 import app.euthyna.core.lists.Tally;
-import app.euthyna.core.shared.CommonRefusal;
-import app.euthyna.core.shared.Dating;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.Likes;
 import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Pages;
-import app.euthyna.server.platform.RefusedException;
-import app.euthyna.server.platform.TransactionCache;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.util.ArrayList;
@@ -22,15 +17,11 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
-import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.hibernate.StatelessSession;
-import org.hibernate.query.SelectionQuery;
 import org.springframework.stereotype.Component;
 
 /**
@@ -40,23 +31,17 @@ import org.springframework.stereotype.Component;
 @Component
 class ListReader {
 
-    private static final Pattern ALIAS = Pattern.compile("\\b([a-z]\\w*)\\.");
-
     /** So many rows of a file are read at a time. */
     private static final int TOGETHER = 2_000;
 
-    /** So many are offered while one types. */
-    private static final int OFFERED = 12;
-
-    private record Codes(String entity, List<String> codes) {}
-
-    private final TransactionCache<Codes, List<Found>> coded = TransactionCache.readThrough();
-    private final StatelessSession session;
+    private final RowFinder finder;
+    private final Questions questions;
     private final Company company;
     private final Books books;
 
-    ListReader(StatelessSession session, Company company, Books books) {
-        this.session = session;
+    ListReader(RowFinder finder, Questions questions, Company company, Books books) {
+        this.finder = finder;
+        this.questions = questions;
         this.company = company;
         this.books = books;
     }
@@ -89,205 +74,85 @@ class ListReader {
     record Totals(long count, Map<String, BigDecimal> sums, Optional<Proven> proof) {}
 
     Pages.Page<Row> page(ListQuestion asked, @Nullable String after) {
-        var keys = keys(asked, after, Pages.SIZE + 1);
-        var page = Pages.of(keys, key -> cursor(asked, key));
+        var page = found(asked, after, Pages.SIZE);
         return new Pages.Page<>(rows(asked, page.rows()), page.next());
+    }
+
+    private Pages.Page<RowFinder.Key> found(ListQuestion asked, @Nullable String after, int most) {
+        var read = asked.list().isDerived() ? read(asked) : List.<String>of();
+        return Pages.of(finder.keys(asked, read, after, most + 1), most, key -> RowFinder.cursor(asked, key));
     }
 
     /** All rows, read a part at a time by their key. */
     void each(ListQuestion asked, Consumer<Row> taker) {
         String after = null;
         do {
-            var keys = keys(asked, after, TOGETHER + 1);
-            var part = Pages.of(keys, TOGETHER, key -> cursor(asked, key));
+            var part = found(asked, after, TOGETHER);
             rows(asked, part.rows()).forEach(taker);
             after = part.next();
         } while (after != null);
     }
 
-    /** What begins with a text among what a column can name: the first few by their names. */
-    List<Found> offered(Column column, String start) {
-        var typed = start.toLowerCase(Locale.ROOT);
-        return session.createSelectionQuery(
-                        """
-                        select x.id, x.code, x.name from %s x
-                        where lower(x.name) like :name escape '!' or lower(x.code) like :code escape '!'
-                        order by x.name, x.id""".formatted(column.named().orElseThrow().entity()), Found.class)
-                .setParameter("name", Likes.containing(typed))
-                .setParameter("code", Likes.from(typed))
-                .setMaxResults(OFFERED)
-                .getResultList();
+    /** Whether there is any row. */
+    boolean isAny(ListQuestion asked) {
+        return !finder.keys(asked, List.of(), null, 1).isEmpty();
     }
 
-    /** A row that was found, and what it is sorted by. */
-    private record Key(long id, String sorted) {}
-
-    /** The same for the last row of a page. */
-    private static List<String> cursor(ListQuestion asked, Key last) {
-        return List.of(asked.sort(), last.sorted(), String.valueOf(last.id()));
+    /** Counted and added up over some rows, by their keys. */
+    Totals selected(ListQuestion asked, Long[] keys) {
+        var summed = asked.columns().stream()
+                .filter(column -> column.traits().contains(Trait.SUMMED))
+                .toList();
+        var row = counted(asked, Conditions.ofKeys(asked.list(), keys), summed);
+        return new Totals((Long) row[0], sums(summed, row), Optional.empty());
     }
 
-    private List<Key> keys(ListQuestion asked, @Nullable String after, int most) {
-        var column = asked.sortedBy()
-                .filter(sorted -> sorted.named().isPresent())
-                .filter(sorted -> asked.filters().stream()
-                        .noneMatch(filter -> filter.field().equals(sorted.field())));
-        return column.isPresent() ? byName(asked, column.get(), after, most) : keys(asked, after, most, List.of());
-    }
-
-    /** So many names are gone through at first; each time four times as many. */
-    private static final int NAMES = 8;
-
-    /**
-     * Rows in the sequence of what they name: its names are gone through, and the rows of some looked for together,
-     * since rows have an index by what they name, and none by its name.
-     */
-    private List<Key> byName(ListQuestion asked, Column column, @Nullable String after, int most) {
-        var found = new ArrayList<Key>();
-        var start = Optional.ofNullable(after).map(cursor -> Pages.key(cursor).text(1));
-        var isBegun = start.isPresent();
-        for (int count = NAMES; ; count *= 4) {
-            var some = someNamed(asked, column, start, isBegun, count);
-            if (!some.ids().isEmpty()) {
-                found.addAll(keys(asked, after, most - found.size(), some.ids()));
-            }
-            if (found.size() >= most || some.last().isEmpty()) {
-                return found;
-            }
-            start = some.last();
-            isBegun = false;
-        }
-    }
-
-    /**
-     * Of what a column names the next in the sequence of their names.
-     *
-     * @param last the name that they end with; empty where there are no more
-     */
-    private record Some(List<Long> ids, Optional<String> last) {}
-
-    /** @param begun whether the start itself is meant too */
-    private Some someNamed(ListQuestion asked, Column column, Optional<String> start, boolean begun, int count) {
-        var down = asked.sorting().descending();
-        var than = (down ? "<" : ">") + (begun ? "=" : "");
-        var entity = column.named().orElseThrow().entity();
-        var from = start.isPresent() ? "where x.name %s :start ".formatted(than) : "";
-        var names = session.createSelectionQuery(
-                "select x.name from %s x %sorder by x.name%s".formatted(entity, from, down ? " desc" : ""),
-                String.class);
-        start.ifPresent(name -> names.setParameter("start", name));
-        var last = names.setFirstResult(count - 1).setMaxResults(1).getResultList().stream()
-                .findFirst();
-        var to = last.map(name -> "x.name %s :last".formatted(down ? ">=" : "<="))
-                .orElse("true = true");
-        var ids = session.createSelectionQuery(
-                "select x.id from %s x %s %s %s".formatted(entity, from, from.isEmpty() ? "where" : "and", to),
-                Long.class);
-        start.ifPresent(name -> ids.setParameter("start", name));
-        last.ifPresent(name -> ids.setParameter("last", name));
-        return new Some(ids.getResultList(), last);
-    }
-
-    /** @param named the ids of what its rows name; none for all */
-    private List<Key> keys(ListQuestion asked, @Nullable String after, int most, List<Long> named) {
+    /** What is read of a row: the document that it opens and its kind, and its cells. */
+    private static List<String> read(ListQuestion asked) {
         var list = asked.list();
-        var conditions = Conditions.of(asked, company.today(), this::ids);
-        if (!named.isEmpty()) {
-            conditions.add("%s contains %s"
-                    .formatted(
-                            conditions.parameter(Many.ids(named)),
-                            asked.sortedBy().orElseThrow().path()));
-        }
-        var sorted = asked.sortedBy();
-        var by = sorted.map(Column::sortedBy).orElse(list.key());
-        if (after != null) {
-            behind(asked, conditions, by, Pages.key(after));
-        }
-        var sequence = new ArrayList<>(conditions.fixed());
-        sequence.add(by);
-        sequence.add(list.key());
-        var way = asked.sorting().descending() ? " desc" : "";
-        // what is named is there: the database may begin with what leads to it
-        var leading = named.isEmpty() ? "" : asked.sortedBy().orElseThrow().path();
-        var text = "select %s, %s from %s order by %s"
-                .formatted(
-                        list.key(),
-                        by,
-                        from(list, conditions, Stream.of(by), leading),
-                        String.join(
-                                ", ",
-                                sequence.stream()
-                                        .distinct()
-                                        .map(path -> path + way)
-                                        .toList()));
-        return query(asked, text, conditions).setMaxResults(most).getResultList().stream()
-                .map(row -> new Key((Long) row[0], String.valueOf(row[1])))
+        var opened = list.opened()
+                .map(column -> "coalesce(%s, '')".formatted(column.path()))
+                .orElse("''");
+        var same = list.opened().flatMap(Column::opens).orElse("");
+        return Stream.concat(
+                        Stream.of(opened, list.kind().orElse("'%s'".formatted(same))),
+                        asked.columns().stream().flatMap(column -> column.read().stream()))
                 .toList();
     }
 
-    /** Goes on behind the last row of the page before. */
-    private static void behind(ListQuestion asked, Conditions conditions, String by, Pages.Key last) {
-        if (!last.text(0).equals(asked.sort())) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("after", "a cursor from a page sorted alike"));
-        }
-        var than = asked.sorting().descending() ? "<" : ">";
-        var key = asked.list().key();
-        var id = conditions.parameter(last.number(2));
-        if (asked.sortedBy().isEmpty()) {
-            conditions.add("%s %s %s".formatted(key, than, id));
-            return;
-        }
-        var column = asked.sortedBy().get();
-        var value = conditions.parameter(
-                switch (column.kind()) {
-                    case TEXT, CODE -> last.text(1);
-                    case CHOICE -> choice(column, last.text(1));
-                    case FLAG, AS_OF -> throw new IllegalStateException("nothing is sorted by " + column.kind());
-                    case DAY -> last.date(1);
-                    case COUNT -> last.number(1);
-                    case AMOUNT, QUANTITY -> last.figure(1);
-                });
-        conditions.add("%1$s %2$s= %3$s and (%1$s %2$s %3$s or %4$s %2$s %5$s)".formatted(by, than, value, key, id));
-    }
-
-    private static Object choice(Column column, String name) {
-        if (!column.field().choices().contains(name)) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("after", "a cursor from an earlier page"));
-        }
-        return Conditions.choice(column, name);
-    }
-
     /** The rows of a page, in its sequence. */
-    private List<Row> rows(ListQuestion asked, List<Key> keys) {
+    private List<Row> rows(ListQuestion asked, List<RowFinder.Key> keys) {
         if (keys.isEmpty()) {
             return List.of();
         }
         var list = asked.list();
-        var opened = list.opened().map(Column::path).orElse("''");
-        var same = list.opened().flatMap(Column::opens).orElse("");
-        var kind = list.kind().orElse("'%s'".formatted(same));
-        var read = Stream.concat(
-                        Stream.of(opened, kind), asked.columns().stream().flatMap(column -> column.read().stream()))
-                .toList();
-        var conditions =
-                Conditions.ofKeys(list, Many.ids(keys.stream().map(Key::id).toList()));
+        if (list.isDerived()) {
+            return keys.stream().map(key -> row(asked, key.id(), key.read())).toList();
+        }
+        var read = read(asked);
+        var conditions = Conditions.ofKeys(
+                list, Many.ids(keys.stream().map(RowFinder.Key::id).toList()));
         var text = "select %s, %s from %s"
-                .formatted(list.key(), String.join(", ", read), from(list, conditions, read.stream()));
+                .formatted(list.key(), String.join(", ", read), Questions.from(list, conditions, read.stream()));
         var found = new HashMap<Long, Row>();
-        for (var row : query(asked, text, conditions).getResultList()) {
-            found.put(
-                    (Long) row[0],
-                    new Row((Long) row[0], (String) row[1], row[2].toString(), cells(asked.columns(), row)));
+        for (var row : questions.query(asked, text, conditions).getResultList()) {
+            var cells = Arrays.asList(row);
+            found.put((Long) row[0], row(asked, (Long) row[0], cells.subList(1, cells.size())));
         }
         return keys.stream().map(key -> found.get(key.id())).toList();
     }
 
-    private Map<String, Object> cells(Collection<Column> columns, Object[] row) {
+    private Row row(ListQuestion asked, long id, List<Object> read) {
+        var kind = read.get(1) == null ? "" : read.get(1).toString();
+        return new Row(id, (String) read.get(0), kind, cells(asked.columns(), read.subList(2, read.size())));
+    }
+
+    private Map<String, Object> cells(Collection<Column> columns, List<Object> read) {
         var cells = new LinkedHashMap<String, Object>();
-        var at = 3;
+        var at = 0;
         for (var column : columns) {
-            var value = row[at++];
-            var name = column.named().isPresent() ? row[at++] : null;
+            var value = read.get(at++);
+            var name = column.named().isPresent() ? read.get(at++) : null;
             if (value != null) {
                 cells.put(
                         column.name(),
@@ -322,11 +187,8 @@ class ListReader {
                         ties.stream().map(tie -> asked.list().seen(tie.figure()).orElseThrow()))
                 .distinct()
                 .toList();
-        var row = counted(asked, summed);
-        var all = new LinkedHashMap<String, BigDecimal>();
-        for (int at = 0; at < summed.size(); at++) {
-            all.put(summed.get(at).name(), sum(summed.get(at), row[at + 1]));
-        }
+        var row = counted(asked, questions.conditions(asked), summed);
+        var all = sums(summed, row);
         var proven = days.map(some -> {
             var moved = books.moved(proof.get().register(), some.from(), some.to());
             return new Proven(
@@ -348,17 +210,24 @@ class ListReader {
         return new Totals((Long) row[0], all, proven);
     }
 
+    private Map<String, BigDecimal> sums(List<Column> summed, Object[] row) {
+        var all = new LinkedHashMap<String, BigDecimal>();
+        for (int at = 0; at < summed.size(); at++) {
+            all.put(summed.get(at).name(), sum(summed.get(at), row[at + 1]));
+        }
+        return all;
+    }
+
     /** How many rows there are, and the sums of columns behind it. */
-    private Object[] counted(ListQuestion asked, List<Column> summed) {
+    private Object[] counted(ListQuestion asked, Conditions conditions, List<Column> summed) {
         var list = asked.list();
-        var conditions = Conditions.of(asked, company.today(), this::ids);
         var sums = summed.stream().map(column -> "sum(%s)".formatted(column.path()));
         var text = "select %s from %s"
                 .formatted(
                         Stream.concat(Stream.of("count(%s)".formatted(list.key())), sums)
                                 .collect(Collectors.joining(", ")),
-                        from(list, conditions, summed.stream().map(Column::path)));
-        return query(asked, text, conditions).getSingleResult();
+                        Questions.from(list, conditions, summed.stream().map(Column::path)));
+        return questions.query(asked, text, conditions).getSingleResult();
     }
 
     /**
@@ -409,13 +278,13 @@ class ListReader {
         });
         read.add("count(%s)".formatted(asked.list().key()));
         of.ifPresent(column -> read.addAll(sums(column)));
-        var conditions = Conditions.of(asked, company.today(), this::ids);
+        var conditions = questions.conditions(asked);
         var text = "select %s from %s%s"
                 .formatted(
                         String.join(", ", read),
-                        from(asked.list(), conditions, read.stream()),
+                        Questions.from(asked.list(), conditions, read.stream()),
                         together.isEmpty() ? "" : " group by " + String.join(", ", together));
-        return query(asked, text, conditions).getResultList().stream()
+        return questions.query(asked, text, conditions).getResultList().stream()
                 .map(row -> new Part(Arrays.asList(row).subList(0, keys.size()), tally(of, row, keys.size())))
                 .toList();
     }
@@ -444,84 +313,5 @@ class ListReader {
 
     private static BigDecimal figure(@Nullable Object answered) {
         return answered == null ? BigDecimal.ZERO : new BigDecimal(answered.toString());
-    }
-
-    /** The base of a list with what is joined for some paths and the conditions, and these. */
-    private static String from(DeclaredList list, Conditions conditions, Stream<String> paths) {
-        return from(list, conditions, paths, "");
-    }
-
-    /** @param leading a path of which it is known that it leads to something */
-    private static String from(DeclaredList list, Conditions conditions, Stream<String> paths, String leading) {
-        var aliases = Stream.concat(paths, conditions.texts().stream())
-                .flatMap(path -> ALIAS.matcher(path).results().map(found -> found.group(1)))
-                .distinct()
-                .toList();
-        var named = list.columns().stream()
-                .filter(column -> column.named()
-                        .map(Column.Named::alias)
-                        .filter(aliases::contains)
-                        .isPresent())
-                .toList();
-        var text = new StringBuilder(list.base());
-        conditions.joins().forEach(join -> text.append(' ').append(join));
-        list.joins().stream()
-                .filter(join ->
-                        aliases.contains(join.alias()) || named.stream().anyMatch(column -> join.isOf(column.path())))
-                .forEach(join -> text.append(' ').append(join.isOf(leading) ? join.inner() : join.hql()));
-        named.forEach(column -> text.append(" left join %s %s on %2$s.id = %s"
-                .formatted(column.named().get().entity(), column.named().get().alias(), column.path())));
-        if (!conditions.texts().isEmpty()) {
-            text.append(" where (")
-                    .append(String.join(") and (", conditions.texts()))
-                    .append(')');
-        }
-        return text.toString();
-    }
-
-    private SelectionQuery<Object[]> query(ListQuestion asked, String text, Conditions conditions) {
-        var query = session.createSelectionQuery(text, Object[].class);
-        conditions.values().forEach(query::setParameter);
-        var named = query.getParameterMetadata().getNamedParameterNames();
-        if (named.contains("day")) {
-            var today = company.today();
-            RefusedException.where(Dating.ahead(asked.asOf(today), today));
-            query.setParameter("day", asked.asOf(today));
-        }
-        if (named.contains("today")) {
-            query.setParameter("today", company.today());
-        }
-        if (named.contains("decimals")) {
-            query.setParameter("decimals", company.currency().getDefaultFractionDigits());
-        }
-        return query;
-    }
-
-    /** The ids of what codes name; a code that names nothing is refused. */
-    private Long[] ids(Column column, List<String> codes) {
-        return Many.ids(coded(column, codes).stream().map(Found::id).toList());
-    }
-
-    /** What a code names. */
-    record Found(long id, String code, String name) {}
-
-    /** What codes of a column name; a code that names nothing is refused. Looked up once for a question. */
-    List<Found> coded(Column column, List<String> codes) {
-        return coded.get(new Codes(column.named().orElseThrow().entity(), codes), asked -> {
-            var found = session.createSelectionQuery(
-                            "select x.id, x.code, x.name from %s x where :codes contains x.code"
-                                    .formatted(asked.entity()),
-                            Found.class)
-                    .setParameter("codes", Many.names(codes))
-                    .getResultList();
-            codes.stream()
-                    .filter(code -> found.stream().noneMatch(one -> one.code().equals(code)))
-                    .findFirst()
-                    .ifPresent(code -> {
-                        throw new RefusedException(
-                                new CommonRefusal.NotFound(column.field().words(), code));
-                    });
-            return found;
-        });
     }
 }

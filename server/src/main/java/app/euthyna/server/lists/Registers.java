@@ -56,7 +56,8 @@ public final class Registers {
                         readers,
                         Sorting.by(DAY),
                         columns.flatMap(column -> column).toList())
-                .proving(register, DAY);
+                .proving(register, DAY)
+                .derived();
     }
 
     /** An amount of the register. */

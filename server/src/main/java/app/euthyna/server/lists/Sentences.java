@@ -12,10 +12,10 @@ import org.springframework.stereotype.Component;
 @Component
 class Sentences {
 
-    private final ListReader reader;
+    private final Questions questions;
 
-    Sentences(ListReader reader) {
-        this.reader = reader;
+    Sentences(Questions questions) {
+        this.questions = questions;
     }
 
     /** What is said of the field: {@code in the last 3 days}. */
@@ -31,8 +31,8 @@ class Sentences {
     private UnaryOperator<String> named(ListQuestion asked, Filter filter) {
         var column = asked.list().seen(filter.field().name()).orElseThrow();
         var names = filter instanceof Filter.Among among && column.kind() == FieldKind.CODE
-                ? reader.coded(column, among.values()).stream()
-                        .collect(Collectors.toMap(ListReader.Found::code, ListReader.Found::name))
+                ? questions.coded(column, among.values()).stream()
+                        .collect(Collectors.toMap(Questions.Found::code, Questions.Found::name))
                 : Map.<String, String>of();
         return value -> names.getOrDefault(value, Column.choiceWords(value).toLowerCase(Locale.ROOT));
     }

@@ -12,7 +12,6 @@ import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Ids;
-import app.euthyna.server.platform.Likes;
 import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.PlatformRefusal;
@@ -373,10 +372,5 @@ public class MasterData {
                 .replaceAll("\\p{M}+", "")
                 .toLowerCase(Locale.ROOT)
                 .strip();
-    }
-
-    /** For {@code like}: search keys that contain what was typed, whatever its case and accents. */
-    public static String searchPattern(String typed) {
-        return Likes.containing(searchKey(typed));
     }
 }

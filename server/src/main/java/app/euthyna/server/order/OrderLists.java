@@ -145,18 +145,39 @@ class OrderLists {
                                         .with(Trait.SHOWN),
                                 MasterColumns.customer("g.customerId"),
                                 Column.text("po", "Customer PO", "g.po").with(Trait.SHOWN),
+                                Column.words("state", "State", "g.state", "OPEN", "ORDERED", "LOST", "ENDED")
+                                        .with(Trait.SHOWN),
                                 Column.day("writtenOn", "Written", "g.writtenOn")
                                         .with(Trait.SHOWN, Trait.SORTED),
                                 Column.day("validUntil", "Valid until", "g.validUntil")
                                         .with(Trait.SHOWN),
                                 Column.day("nextDue", "Next order due", "g.nextDue"),
+                                Column.flag("isDue", "An order is due", "g.state = 'OPEN' and g.nextDue <= :today"),
+                                Column.flag(
+                                        "expired",
+                                        "Expired",
+                                        "g.kind = 'QUOTE' and g.state = 'OPEN' and g.validUntil < :today"),
                                 Column.amount("net", "Net", "g.net").with(Trait.SHOWN, Trait.SUMMED),
                                 Column.count("made", "Orders made", "g.made").with(Trait.SHOWN),
                                 Column.text("author", "Written by", "g.author")))
                 .opening("g.kind")
                 .shipping(
-                        Shipped.of("quotes", "Quotes by customer", "customer:net", "kind:any:QUOTE"),
-                        Shipped.of("due", "Orders due", "", "nextDue:in:last-3660-days"));
+                        Shipped.of("quotes", "Quotes", "", "kind:any:QUOTE"),
+                        agreed("blanket-orders", "Blanket orders", "kind:any:BLANKET_ORDER"),
+                        agreed("recurring-orders", "Recurring orders", "kind:any:RECURRING_ORDER"),
+                        agreed("due", "Orders due", "isDue:any:YES"),
+                        Shipped.of("quotes-by-customer", "Quotes by customer", "customer:net", "kind:any:QUOTE"));
+    }
+
+    /** With the day on which the next order is due. */
+    private static Shipped agreed(String key, String name, String filter) {
+        return new Shipped(
+                key,
+                name,
+                List.of(filter),
+                "",
+                List.of("number", "kind", "customer", "po", "state", "validUntil", "nextDue", "net", "made"),
+                "");
     }
 
     /** What is told of the orders that still live. */
@@ -175,7 +196,7 @@ class OrderLists {
                 MasterColumns.customer("o.customerId"),
                 Column.text("po", "Customer PO", "o.po")
                         .folded("o.poNormal", asked -> PoNumber.of(asked).normal())
-                        .with(Trait.SHOWN),
+                        .with(Trait.SHOWN, Trait.LOOKED_UP),
                 Column.choice("state", "State", "o.state", OrderState.class).with(Trait.SHOWN),
                 Column.day("orderedOn", "Ordered", "o.orderedOn").with(Trait.SHOWN, Trait.SORTED),
                 Column.day("requestedOn", "Requested", "o.requestedOn").with(Trait.SHOWN, Trait.SORTED),

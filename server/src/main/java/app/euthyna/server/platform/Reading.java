@@ -23,7 +23,7 @@ import org.springframework.web.util.pattern.PathPatternParser;
  */
 public final class Reading implements HandlerInterceptor {
 
-    private static final Set<Role> ALL = EnumSet.allOf(Role.class);
+    public static final Set<Role> ALL = Collections.unmodifiableSet(EnumSet.allOf(Role.class));
     /** Goods and quantities. */
     public static final Set<Role> BUSINESS = Collections.unmodifiableSet(EnumSet.complementOf(EnumSet.of(Role.ADMIN)));
     /** Selling prices and values. */
@@ -34,9 +34,10 @@ public final class Reading implements HandlerInterceptor {
     public static final Set<Role> BOOKS =
             Collections.unmodifiableSet(EnumSet.of(Role.RECEIVABLES, Role.CONTROLLER, Role.LEAD, Role.AUDITOR));
 
-    private static final Set<Role> SETTINGS = EnumSet.complementOf(EnumSet.of(Role.WAREHOUSE));
+    public static final Set<Role> SETTINGS =
+            Collections.unmodifiableSet(EnumSet.complementOf(EnumSet.of(Role.WAREHOUSE)));
 
-    public static final Set<Role> ACCESS = EnumSet.of(Role.LEAD, Role.AUDITOR, Role.ADMIN);
+    public static final Set<Role> ACCESS = Collections.unmodifiableSet(EnumSet.of(Role.LEAD, Role.AUDITOR, Role.ADMIN));
 
     /** What a role may read, for a screen that shows no place whose questions would be refused. */
     public enum Kind {
@@ -93,9 +94,7 @@ public final class Reading implements HandlerInterceptor {
             Rule.of("/api/customers/{code}", SETTINGS),
             Rule.of("/api/customers/{code}/address", ALL),
             Rule.of("/api/customers/{code}/sheet", SETTINGS),
-            Rule.of("/api/customer-list", SETTINGS),
             Rule.of("/api/items", ALL),
-            Rule.of("/api/item-list", ALL),
             Rule.of("/api/items/{code}/sheet", ALL),
             Rule.of("/api/items/{code}/prices", SETTINGS),
             Rule.of("/api/items/{code}/quotas", SETTINGS),

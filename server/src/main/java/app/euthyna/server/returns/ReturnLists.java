@@ -96,12 +96,25 @@ class ReturnLists {
                                 Column.flag("expects", "Still expected", "g.expects = true"),
                                 Column.flag("inspecting", "To inspect", "g.inspecting = true"),
                                 Column.flag("withdrawn", "Withdrawn", "g.withdrawn = true"),
+                                Column.flag("toCredit", "To credit", "g.creditDue > 0"),
+                                Column.flag("isAhead", "Credited ahead", "g.creditedAhead > 0"),
+                                Column.amount("creditedAhead", "Credited ahead, cost", "g.creditedAhead")
+                                        .readBy(ReadBy.Group.COSTS)
+                                        .with(Trait.SUMMED),
                                 Column.amount("creditDue", "Credit due", "g.creditDue")
                                         .readBy(ReadBy.Group.SELLING)
                                         .with(Trait.SUMMED)))
                 .shipping(
                         Shipped.of("expected", "Expected", "customer:authorised", "expects:any:YES"),
                         Shipped.of("to-inspect", "To inspect", "", "inspecting:any:YES"),
+                        new Shipped(
+                                "to-credit",
+                                "To credit",
+                                List.of("toCredit:any:YES"),
+                                "",
+                                List.of("number", "customer", "reason", "authorisedOn", "receivedOn", "creditDue"),
+                                ""),
+                        Shipped.of("ahead", "Credited ahead", "", "isAhead:any:YES"),
                         Shipped.of("by-month", "Returns by month", "authorisedOn.month:count", "withdrawn:any:NO"),
                         Shipped.of("by-reason", "Returns by reason", "reason:count", "withdrawn:any:NO"));
     }

@@ -28,7 +28,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
-/** The list of customers, and all that is known of one. */
+/** All that is known of a customer. */
 @RestController
 @RequestMapping("/api")
 class CustomerSheets {
@@ -45,47 +45,6 @@ class CustomerSheets {
         this.licenceRegister = licenceRegister;
         this.company = company;
         this.ids = ids;
-    }
-
-    /**
-     * A customer in the list.
-     *
-     * @param exposure without what is held
-     */
-    record CustomerRow(
-            String code,
-            String name,
-            String town,
-            @Nullable @ReadBy(ReadBy.Group.SELLING) BigDecimal exposure,
-            @Nullable @ReadBy(ReadBy.Group.TERMS) BigDecimal limit,
-            @Nullable @ReadBy(ReadBy.Group.SELLING) Long open,
-            @Nullable @ReadBy(ReadBy.Group.SELLING) Long held,
-            boolean blocked) {}
-
-    record CustomerPage(List<CustomerRow> rows, @Nullable String next) {}
-
-    /** Customers by name, those with a word in name, town or code. */
-    @GetMapping("/customer-list")
-    CustomerPage list(@RequestParam(defaultValue = "") String q, @RequestParam(required = false) String after) {
-        var start = after == null ? "" : Pages.key(after).text(0);
-        var code = after == null ? "" : Pages.key(after).text(1);
-        var page = Pages.of(
-                queries.customers(MasterData.searchPattern(q), start, code), row -> List.of(row.name(), row.code()));
-        return new CustomerPage(
-                page.rows().stream()
-                        .map(row -> new CustomerRow(
-                                row.code(),
-                                row.name(),
-                                row.town(),
-                                company.money(row.exposure()).amount(),
-                                row.creditLimit() == null
-                                        ? null
-                                        : company.money(row.creditLimit()).amount(),
-                                row.open(),
-                                row.held(),
-                                row.blockedWhy() != null))
-                        .toList(),
-                page.next());
     }
 
     /** A licence as the register knows it now. */

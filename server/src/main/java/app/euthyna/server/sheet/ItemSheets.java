@@ -16,7 +16,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
-/** The list of items, and all that is known of one. */
+/** All that is known of an item. */
 @RestController
 @RequestMapping("/api")
 class ItemSheets {
@@ -31,45 +31,6 @@ class ItemSheets {
         this.masterData = masterData;
         this.company = company;
         this.ids = ids;
-    }
-
-    /** An item in the list, with its stock in all stores and what waits for it. */
-    record ItemRow(
-            String code,
-            String name,
-            String kind,
-            String unit,
-            @Nullable @ReadBy(ReadBy.Group.TERMS) BigDecimal price,
-            String regulated,
-            BigDecimal onHand,
-            BigDecimal free,
-            BigDecimal waiting,
-            BigDecimal minStock) {}
-
-    record ItemPage(List<ItemRow> rows, @Nullable String next) {}
-
-    /** Items by name, those with a word in name or code. */
-    @GetMapping("/item-list")
-    ItemPage list(@RequestParam(defaultValue = "") String q, @RequestParam(required = false) String after) {
-        var start = after == null ? "" : Pages.key(after).text(0);
-        var code = after == null ? "" : Pages.key(after).text(1);
-        var page = Pages.of(
-                queries.items(MasterData.searchPattern(q), start, code), row -> List.of(row.name(), row.code()));
-        return new ItemPage(
-                page.rows().stream()
-                        .map(row -> new ItemRow(
-                                row.code(),
-                                row.name(),
-                                row.kind().name(),
-                                row.unit(),
-                                row.price(),
-                                row.regulated(),
-                                row.onHand(),
-                                row.free(),
-                                row.waiting(),
-                                row.minStock()))
-                        .toList(),
-                page.next());
     }
 
     /** An item's shelf in one store; the unit cost is its moving average. */

@@ -1,6 +1,5 @@
 package app.euthyna.server.sheet;
 
-import app.euthyna.core.order.LineKind;
 import app.euthyna.core.order.OrderState;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -194,67 +193,6 @@ interface SheetQueries {
             where :items contains i.code and s.onHand > 0
             """)
     List<AverageRow> averages(String[] items);
-
-    record CustomerRow(
-            String code,
-            String name,
-            String town,
-            BigDecimal creditLimit,
-            String blockedWhy,
-            BigDecimal exposure,
-            Long open,
-            Long held) {}
-
-    /** Customers by name, from one on; cut off before anything is summed. */
-    @HQL("""
-            select p.code, p.name, p.town, p.creditLimit, p.blockedWhy,
-                coalesce((select sum(i.openAmount) from InvoiceEntity i
-                    where i.customerId = p.id and i.openAmount > 0), 0)
-                + coalesce((select sum(x.unbilledGross) + sum(case when x.cleared = true then x.openGross else 0 end)
-                    from OpenOrderEntity x where x.customerId = p.id), 0)
-                - coalesce((select sum(m.leftAmount) from PaymentEntity m
-                    where m.customerId = p.id and m.leftAmount > 0), 0),
-                (select count(*) from OpenOrderEntity x where x.customerId = p.id),
-                (select count(*) from OpenOrderEntity x join OrderEntity o on o.id = x.orderId
-                    where x.customerId = p.id and o.state = 'HELD')
-            from (select c.id as id, c.code as code, c.name as name, c.town as town, c.creditLimit as creditLimit,
-                c.blockedWhy as blockedWhy
-                from CustomerEntity c
-                where c.searchKey like :like escape '!' and (c.name > :name or (c.name = :name and c.code > :code))
-                order by c.name, c.code
-                fetch first 101 rows only) p
-            order by p.name, p.code
-            """)
-    List<CustomerRow> customers(String like, String name, String code);
-
-    record ItemRow(
-            String code,
-            String name,
-            LineKind kind,
-            String unit,
-            BigDecimal price,
-            String regulated,
-            BigDecimal onHand,
-            BigDecimal free,
-            BigDecimal waiting,
-            BigDecimal minStock) {}
-
-    /** Items by name, from one on; cut off before anything is summed. */
-    @HQL("""
-            select p.code, p.name, p.kind, p.unit, p.price, p.regulated,
-                coalesce((select sum(s.onHand) from ShelfEntity s where s.itemId = p.id), 0),
-                coalesce((select sum(s.onHand - s.reserved) from ShelfEntity s where s.itemId = p.id), 0),
-                coalesce((select sum(k.waiting) from StockClaimEntity k where k.itemId = p.id and k.waits = true), 0),
-                p.minStock
-            from (select i.id as id, i.code as code, i.name as name, i.kind as kind, i.unit as unit, i.price as price,
-                i.regulated as regulated, i.minStock as minStock
-                from ItemEntity i
-                where i.searchKey like :like escape '!' and (i.name > :name or (i.name = :name and i.code > :code))
-                order by i.name, i.code
-                fetch first 101 rows only) p
-            order by p.name, p.code
-            """)
-    List<ItemRow> items(String like, String name, String code);
 
     record ClaimRow(
             String order,

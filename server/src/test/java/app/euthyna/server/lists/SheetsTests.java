@@ -53,7 +53,7 @@ class SheetsTests {
                     Column.amount("net", "Net", "t.net").with(Trait.SHOWN, Trait.SUMMED)));
 
     private final ListReader reader = mock(ListReader.class);
-    private final Sheets sheets = new Sheets(reader, new Sentences(reader));
+    private final Sheets sheets = new Sheets(reader, new Sentences(mock(Questions.class)));
 
     private ListPaper.Sheet sheet(long count, String... filters) {
         when(reader.totals(any()))

@@ -1,0 +1,135 @@
+package app.euthyna.server.lists;
+
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Dating;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Likes;
+import app.euthyna.server.platform.Many;
+import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.TransactionCache;
+import java.util.List;
+import java.util.Locale;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+import org.hibernate.StatelessSession;
+import org.hibernate.query.SelectionQuery;
+import org.springframework.stereotype.Component;
+
+/** What is asked of a list as a question to the database. */
+@Component
+class Questions {
+
+    private static final Pattern ALIAS = Pattern.compile("\\b([a-z]\\w*)\\.");
+
+    /** So many are offered while one types. */
+    private static final int OFFERED = 12;
+
+    private record Codes(String entity, List<String> codes) {}
+
+    private final TransactionCache<Codes, List<Found>> coded = TransactionCache.readThrough();
+    private final StatelessSession session;
+    private final Company company;
+
+    Questions(StatelessSession session, Company company) {
+        this.session = session;
+        this.company = company;
+    }
+
+    /** Its filters, and which rows the list has at all. */
+    Conditions conditions(ListQuestion asked) {
+        return Conditions.of(asked, company.today(), this::ids);
+    }
+
+    /** The base of a list with what is joined for some paths and the conditions, and these. */
+    static String from(DeclaredList list, Conditions conditions, Stream<String> paths) {
+        return from(list, conditions, paths, "");
+    }
+
+    /** @param leading a path of which it is known that it leads to something */
+    static String from(DeclaredList list, Conditions conditions, Stream<String> paths, String leading) {
+        var aliases = Stream.concat(paths, conditions.texts().stream())
+                .flatMap(path -> ALIAS.matcher(path).results().map(found -> found.group(1)))
+                .distinct()
+                .toList();
+        var named = list.columns().stream()
+                .filter(column -> column.named()
+                        .map(Column.Named::alias)
+                        .filter(aliases::contains)
+                        .isPresent())
+                .toList();
+        var text = new StringBuilder(list.base());
+        conditions.joins().forEach(join -> text.append(' ').append(join));
+        list.joins().stream()
+                .filter(join ->
+                        aliases.contains(join.alias()) || named.stream().anyMatch(column -> join.isOf(column.path())))
+                .forEach(join -> text.append(' ').append(join.isOf(leading) ? join.inner() : join.hql()));
+        named.forEach(column -> text.append(" left join %s %s on %2$s.id = %s"
+                .formatted(column.named().get().entity(), column.named().get().alias(), column.path())));
+        if (!conditions.texts().isEmpty()) {
+            text.append(" where (")
+                    .append(String.join(") and (", conditions.texts()))
+                    .append(')');
+        }
+        return text.toString();
+    }
+
+    /** With all that its text names. */
+    SelectionQuery<Object[]> query(ListQuestion asked, String text, Conditions conditions) {
+        var query = session.createSelectionQuery(text, Object[].class);
+        conditions.values().forEach(query::setParameter);
+        var named = query.getParameterMetadata().getNamedParameterNames();
+        if (named.contains("day")) {
+            var today = company.today();
+            RefusedException.where(Dating.ahead(asked.asOf(today), today));
+            query.setParameter("day", asked.asOf(today));
+        }
+        if (named.contains("today")) {
+            query.setParameter("today", company.today());
+        }
+        if (named.contains("decimals")) {
+            query.setParameter("decimals", company.currency().getDefaultFractionDigits());
+        }
+        return query;
+    }
+
+    /** The ids of what codes name; a code that names nothing is refused. */
+    private Long[] ids(Column column, List<String> codes) {
+        return Many.ids(coded(column, codes).stream().map(Found::id).toList());
+    }
+
+    /** What a code names. */
+    record Found(long id, String code, String name) {}
+
+    /** What codes of a column name; a code that names nothing is refused. Looked up once for a question. */
+    List<Found> coded(Column column, List<String> codes) {
+        return coded.get(new Codes(column.named().orElseThrow().entity(), codes), asked -> {
+            var found = session.createSelectionQuery(
+                            "select x.id, x.code, x.name from %s x where :codes contains x.code"
+                                    .formatted(asked.entity()),
+                            Found.class)
+                    .setParameter("codes", Many.names(codes))
+                    .getResultList();
+            codes.stream()
+                    .filter(code -> found.stream().noneMatch(one -> one.code().equals(code)))
+                    .findFirst()
+                    .ifPresent(code -> {
+                        throw new RefusedException(
+                                new CommonRefusal.NotFound(column.field().words(), code));
+                    });
+            return found;
+        });
+    }
+    /** What begins with a text among what a column can name: the first few by their names. */
+    List<Found> offered(Column column, String start) {
+        var typed = start.toLowerCase(Locale.ROOT);
+        return session.createSelectionQuery(
+                        """
+                        select x.id, x.code, x.name from %s x
+                        where lower(x.name) like :name escape '!' or lower(x.code) like :code escape '!'
+                        order by x.name, x.id""".formatted(column.named().orElseThrow().entity()), Found.class)
+                .setParameter("name", Likes.containing(typed))
+                .setParameter("code", Likes.from(typed))
+                .setMaxResults(OFFERED)
+                .getResultList();
+    }
+}

@@ -1,0 +1,77 @@
+import { useQuery } from '@tanstack/react-query';
+import { figure, trim } from '../format';
+import { MOST_SUMMED, selectedQuery, totalsQuery, type Asked, type Column, type ListView, type Row } from './api';
+import { isFigure } from './columns';
+
+/** What all rows come to by a column; nothing where that is not told. */
+function written(column: Column, of: string | undefined) {
+  if (of === undefined || !column.measure) return '';
+  const told = column.kind === 'AMOUNT' ? figure(of) : trim(of);
+  return column.measure === 'MEDIAN' ? `median ${told}` : told;
+}
+
+/** The last row: how many there are of all pages, and what they add up to. */
+export function Total({
+  list,
+  asked,
+  columns,
+  selects,
+  chosen,
+}: {
+  list: ListView;
+  asked: Asked;
+  columns: Column[];
+  /** boxes stand before them */
+  selects: boolean;
+  chosen: Row[];
+}) {
+  const totals = useQuery(totalsQuery(list.name, asked)).data;
+  const [first, ...rest] = columns;
+  if (!first) return null;
+  return (
+    <tfoot>
+      <tr className="total">
+        {selects && <td />}
+        <td className={isFigure(first) ? 'num' : 'nowrap'}>
+          {totals ? `${figure(String(totals.count))} ${totals.count === 1 ? list.one : list.many}` : '…'}
+        </td>
+        {rest.map((column) => (
+          <td key={column.name} className={isFigure(column) ? 'num' : undefined}>
+            {written(column, totals?.sums[column.name])}
+          </td>
+        ))}
+      </tr>
+      <SelectedTotal list={list} chosen={chosen} columns={columns} asked={asked} />
+    </tfoot>
+  );
+}
+
+/** Of the selected rows the same. */
+function SelectedTotal({
+  list,
+  chosen,
+  columns,
+  asked,
+}: {
+  list: ListView;
+  chosen: Row[];
+  columns: Column[];
+  asked: Asked;
+}) {
+  const summed = columns.filter((column) => column.measure === 'SUM');
+  const keys = chosen.map((row) => row.key);
+  const totals = useQuery(selectedQuery(list.name, summed.length > 0 ? keys : [], asked.columns)).data;
+  const [first, ...rest] = columns;
+  if (!first || chosen.length === 0) return null;
+  return (
+    <tr className="total">
+      <td />
+      <td className={isFigure(first) ? 'num' : 'nowrap'}>{chosen.length} selected</td>
+      {rest.map((column) => (
+        <td key={column.name} className={isFigure(column) ? 'num' : undefined}>
+          {summed.includes(column) && (chosen.length > MOST_SUMMED ? '–' : written(column, totals?.sums[column.name]))}
+        </td>
+      ))}
+    </tr>
+  );
+}

@@ -1,0 +1,50 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useEffect, useRef } from 'react';
+import type { Row } from './api';
+
+/** More rows than that are drawn where they are in sight alone. */
+const DRAWN = 200;
+/** What a row is high until it was measured. */
+const ROW_HEIGHT = 33;
+
+/** Which rows are drawn, with the room that the others would take above and below them. */
+export function useDrawn(rows: Row[], at: number) {
+  const body = useRef<HTMLTableSectionElement>(null);
+  const isMany = rows.length > DRAWN;
+  const above = body.current?.offsetTop ?? 0;
+  // eslint-disable-next-line react-hooks/incompatible-library -- this hook alone is not memoized for it
+  const virtual = useVirtualizer({
+    count: rows.length,
+    enabled: isMany,
+    getScrollElement: () => body.current?.closest('.page-scroll') ?? null,
+    estimateSize: () => ROW_HEIGHT,
+    getItemKey: (index) => rows[index]?.key ?? index,
+    overscan: 30,
+    scrollMargin: above,
+  });
+  useEffect(() => {
+    if (isMany) virtual.scrollToIndex(at);
+  }, [isMany, at, virtual]);
+  if (!isMany)
+    return { body, drawn: rows.map((row, index) => ({ row, index })), before: 0, behind: 0, measure: undefined };
+  const items = virtual.getVirtualItems();
+  return {
+    body,
+    drawn: items.flatMap(({ index }) => {
+      const row = rows[index];
+      return row ? [{ row, index }] : [];
+    }),
+    before: Math.max(0, (items[0]?.start ?? above) - above),
+    behind: Math.max(0, virtual.getTotalSize() - ((items.at(-1)?.end ?? above) - above)),
+    measure: virtual.measureElement,
+  };
+}
+
+/** The room that rows take which are not drawn. */
+export function Room({ of }: { of: number }) {
+  return of > 0 ? (
+    <tr aria-hidden="true">
+      <td style={{ height: of, padding: 0, border: 0 }} />
+    </tr>
+  ) : null;
+}

@@ -10,6 +10,7 @@ import { useGo } from '../../shared/navigation';
 import { present } from '../../shared/present';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
+import { Dialog } from '../../shared/ui/Dialog';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { Choice, Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
@@ -17,6 +18,7 @@ import { ItemLook, sitesQuery } from '../masterdata';
 
 /** What lies in all stores; a row opens its item on its shelves. */
 export function StockList({ tabs }: { tabs: ReactNode }) {
+  const [taking, setTaking] = useState(false);
   const { may } = useSession();
   const go = useGo();
   return (
@@ -35,7 +37,16 @@ export function StockList({ tabs }: { tabs: ReactNode }) {
               onTake={(hit) => go(`/goods/stock?item=${encodeURIComponent(hit.code)}`)}
             />
           </div>
-          {may('MOVE_GOODS') && <StockFile />}
+          {may('MOVE_GOODS') && (
+            <button className="button" onClick={() => setTaking(true)}>
+              Import stock receipts
+            </button>
+          )}
+          {taking && (
+            <Dialog title="Import stock receipts" size="lg" onClose={() => setTaking(false)}>
+              <StockFile />
+            </Dialog>
+          )}
         </>
       }
     />
@@ -337,7 +348,6 @@ function StockFile() {
   });
   return (
     <section className="up-to-720">
-      <h2>Import stock receipts</h2>
       <p className="muted small">
         CSV with the columns item, quantity, unit_cost and, where it is not the first one, store. All rows are imported
         or none; a file is imported once.

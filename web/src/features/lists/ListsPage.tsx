@@ -7,7 +7,14 @@ import { useSession } from '../../shared/session';
 import { Waiting } from '../../shared/ui';
 
 /** Lists that stand on a page of their own. */
-const PAGES: Record<string, string> = { orders: '/orders' };
+const PAGES: Record<string, string> = {
+  orders: '/orders',
+  customers: '/customers',
+  items: '/items',
+};
+
+/** Those of Billing, for whoever reads what stands there. */
+const BILLING = ['invoices', 'credit-notes', 'payments', 'deposits', 'refunds', 'write-offs', 'disputes'];
 
 const GROUPS: [string, (list: ListView) => boolean][] = [
   ['Documents and what they are about', (list) => list.day === ''],
@@ -23,6 +30,7 @@ export function ListsPage() {
   const all = lists.data;
   const placeOf = (list: ListView) =>
     PAGES[list.name] ??
+    (BILLING.includes(list.name) && session.reads('SELLING') ? `/billing/${list.name}` : undefined) ??
     (list.day && session.reads('SELLING')
       ? `/billing/${isOfDay(list) ? 'balances' : 'registers'}/${list.name}`
       : `/lists/${list.name}`);

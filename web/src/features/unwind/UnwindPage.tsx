@@ -168,7 +168,8 @@ function Chosen({ kind, number, of, first }: { kind: Kind; number: string; of: S
         </Field>
       </section>
       <section className="right page">
-        <div className="page-scroll">
+        {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- it scrolls, and has nothing in it that takes the focus */}
+        <div className="page-scroll" role="region" aria-label="Plan" tabIndex={0}>
           {plan.error ? (
             <Refused problem={plan.error} way={way} />
           ) : plan.data ? (

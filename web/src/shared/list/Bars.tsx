@@ -20,14 +20,15 @@ export default function Bars({
   days: boolean;
   onOpen: (group: Group) => void;
 }) {
-  const data = of.map((group) => ({ words: group.words, [measure]: Number(group.measured ?? 0) }));
+  const told = of.filter((group) => group.measured !== null);
+  const data = told.map((group) => ({ words: group.words, [measure]: Number(group.measured ?? 0) }));
   const open = (_: unknown, at: number) => {
-    const group = of[at];
+    const group = told[at];
     if (group?.filter) onOpen(group);
   };
   return (
     <BarChart
-      h={days ? HEIGHT : Math.max(HEIGHT, of.length * ROW)}
+      h={days ? HEIGHT : Math.max(HEIGHT, told.length * ROW)}
       data={data}
       dataKey="words"
       orientation={days ? 'horizontal' : 'vertical'}

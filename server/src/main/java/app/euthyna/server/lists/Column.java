@@ -272,9 +272,9 @@ public record Column(
         return new Column(field, label, path, named, folding, choices, group, opens, through, rate, all);
     }
 
-    /** CLOSED_SHORT reads Closed short. */
+    /** CLOSED_SHORT reads Closed short, credit-limit Credit limit. */
     static String choiceWords(String value) {
-        var words = value.replace('_', ' ').toLowerCase(Locale.ROOT);
+        var words = value.replace('_', ' ').replace('-', ' ').toLowerCase(Locale.ROOT);
         return words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1);
     }
 

@@ -105,7 +105,12 @@ class ReturnLists {
                                         .readBy(ReadBy.Group.SELLING)
                                         .with(Trait.SUMMED)))
                 .shipping(
-                        Shipped.of("expected", "Expected", "customer:authorised", "expects:any:YES"),
+                        Shipped.of("expected", "Expected back", "", "expects:any:YES"),
+                        Shipped.of(
+                                "expected-customer",
+                                "Expected back by customer",
+                                "customer:authorised",
+                                "expects:any:YES"),
                         Shipped.of("to-inspect", "To inspect", "", "inspecting:any:YES"),
                         new Shipped(
                                 "to-credit",

@@ -61,9 +61,38 @@ class ReturnLists {
                                 "reversed:any:NO"));
     }
 
+    private static List<Column> returnColumns() {
+        var parts = "ReturnPartEntity prt join ReturnLineEntity ret on ret.id = prt.returnLineId";
+        return List.of(
+                Column.number("number", "Return", "g.number", "RETURN").with(Trait.SHOWN),
+                MasterColumns.customer("g.customerId"),
+                Column.day("authorisedOn", "Authorised", "g.authorisedOn").with(Trait.SHOWN, Trait.SORTED),
+                Column.text("reason", "Reason", "g.reasonCode").with(Trait.SHOWN, Trait.GROUPED),
+                Column.quantity("authorised", "Authorised quantity", """
+                                                (select sum(ret.authorised) from ReturnLineEntity ret
+                                                where ret.returnId = g.id)""").with(Trait.SHOWN, Trait.SUMMED),
+                Column.quantity(
+                                "received",
+                                "Received",
+                                "coalesce((select sum(prt.quantity) from %s where ret.returnId = g.id), 0)"
+                                        .formatted(parts))
+                        .with(Trait.SHOWN, Trait.SUMMED),
+                Column.day("receivedOn", "Received on", "g.receivedOn").with(Trait.SHOWN),
+                Column.flag("expects", "Still expected", "g.expects = true"),
+                Column.flag("inspecting", "To inspect", "g.inspecting = true"),
+                Column.flag("withdrawn", "Withdrawn", "g.withdrawn = true"),
+                Column.flag("toCredit", "To credit", "g.creditDue > 0"),
+                Column.flag("isAhead", "Credited ahead", "g.creditedAhead > 0"),
+                Column.amount("creditedAhead", "Credited ahead, cost", "g.creditedAhead")
+                        .readBy(ReadBy.Group.COSTS)
+                        .with(Trait.SUMMED),
+                Column.amount("creditDue", "Credit due", "g.creditDue")
+                        .readBy(ReadBy.Group.SELLING)
+                        .with(Trait.SUMMED));
+    }
+
     @Bean
     static DeclaredList returnsList() {
-        var parts = "ReturnPartEntity prt join ReturnLineEntity ret on ret.id = prt.returnLineId";
         return new DeclaredList(
                         "returns",
                         "Returns",
@@ -74,36 +103,7 @@ class ReturnLists {
                         List.of(),
                         Reading.BUSINESS,
                         Sorting.NEWEST_FIRST,
-                        List.of(
-                                Column.number("number", "Return", "g.number", "RETURN")
-                                        .with(Trait.SHOWN),
-                                MasterColumns.customer("g.customerId"),
-                                Column.day("authorisedOn", "Authorised", "g.authorisedOn")
-                                        .with(Trait.SHOWN, Trait.SORTED),
-                                Column.text("reason", "Reason", "g.reasonCode").with(Trait.SHOWN, Trait.GROUPED),
-                                Column.quantity("authorised", "Authorised quantity", """
-                                                (select sum(ret.authorised) from ReturnLineEntity ret
-                                                where ret.returnId = g.id)""")
-                                        .with(Trait.SHOWN, Trait.SUMMED),
-                                Column.quantity(
-                                                "received",
-                                                "Received",
-                                                "coalesce((select sum(prt.quantity) from %s where ret.returnId = g.id), 0)"
-                                                        .formatted(parts))
-                                        .with(Trait.SHOWN, Trait.SUMMED),
-                                Column.day("receivedOn", "Received on", "g.receivedOn")
-                                        .with(Trait.SHOWN),
-                                Column.flag("expects", "Still expected", "g.expects = true"),
-                                Column.flag("inspecting", "To inspect", "g.inspecting = true"),
-                                Column.flag("withdrawn", "Withdrawn", "g.withdrawn = true"),
-                                Column.flag("toCredit", "To credit", "g.creditDue > 0"),
-                                Column.flag("isAhead", "Credited ahead", "g.creditedAhead > 0"),
-                                Column.amount("creditedAhead", "Credited ahead, cost", "g.creditedAhead")
-                                        .readBy(ReadBy.Group.COSTS)
-                                        .with(Trait.SUMMED),
-                                Column.amount("creditDue", "Credit due", "g.creditDue")
-                                        .readBy(ReadBy.Group.SELLING)
-                                        .with(Trait.SUMMED)))
+                        returnColumns())
                 .shipping(
                         Shipped.of("expected", "Expected back", "", "expects:any:YES"),
                         Shipped.of(

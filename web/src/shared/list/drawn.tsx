@@ -7,23 +7,36 @@ const DRAWN = 200;
 /** What a row is high until it was measured. */
 const ROW_HEIGHT = 33;
 
+const scrolledOf = (body: HTMLElement | null) => body?.closest('.page-scroll') ?? null;
+
+/** How far down the rows begin in what is scrolled. */
+function aboveOf(body: HTMLElement | null): number {
+  const scrolled = scrolledOf(body);
+  return body && scrolled
+    ? body.getBoundingClientRect().top - scrolled.getBoundingClientRect().top + scrolled.scrollTop
+    : 0;
+}
+
 /** Which rows are drawn, with the room that the others would take above and below them. */
 export function useDrawn(rows: Row[], at: number) {
   const body = useRef<HTMLTableSectionElement>(null);
   const isMany = rows.length > DRAWN;
-  const above = body.current?.offsetTop ?? 0;
+  const last = useRef(at);
+  const above = isMany ? aboveOf(body.current) : 0;
   // eslint-disable-next-line react-hooks/incompatible-library -- this hook alone is not memoized for it
   const virtual = useVirtualizer({
     count: rows.length,
     enabled: isMany,
-    getScrollElement: () => body.current?.closest('.page-scroll') ?? null,
+    getScrollElement: () => scrolledOf(body.current),
     estimateSize: () => ROW_HEIGHT,
     getItemKey: (index) => rows[index]?.key ?? index,
     overscan: 30,
     scrollMargin: above,
   });
   useEffect(() => {
-    if (isMany) virtual.scrollToIndex(at);
+    // only when the keys have moved: whoever reads on with the mouse is not taken back
+    if (isMany && last.current !== at) virtual.scrollToIndex(at);
+    last.current = at;
   }, [isMany, at, virtual]);
   if (!isMany)
     return { body, drawn: rows.map((row, index) => ({ row, index })), before: 0, behind: 0, measure: undefined };

@@ -300,9 +300,13 @@ public record Column(
                 .orElse(List.of(path));
     }
 
-    /** Whether rows are put together by it: each group opens the rows behind it by a filter. */
+    /**
+     * Whether rows are put together by it: each group opens the rows behind it by a filter. Not by a day that is looked
+     * up for each row: no database groups by another question.
+     */
     boolean isGrouped() {
-        return GROUPED.contains(kind()) || traits.contains(Trait.GROUPED);
+        var isLookedUp = kind() == FieldKind.DAY && path.contains("(select");
+        return (GROUPED.contains(kind()) && !isLookedUp) || traits.contains(Trait.GROUPED);
     }
 
     boolean isReadByWhoeverAsks() {

@@ -2,11 +2,12 @@ import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { currency } from '../currency';
-import { figure, trim } from '../format';
+import { figure } from '../format';
 import { Waiting } from '../ui';
 import { Choice } from '../ui/fields';
 import { asking, useAsked } from './address';
 import { groupsQuery, type Column, type Group, type ListView } from './api';
+import { figureOf } from './columns';
 
 const Bars = lazy(() => import('./Bars'));
 
@@ -54,8 +55,7 @@ export function Chart({ list }: { list: ListView }) {
   const byWords = bys.find(([name]) => name === by)?.[1] ?? by;
   const measure = list.columns.find((column) => column.name === of);
   const words = measure ? measureWords(measure) + (measure.kind === 'AMOUNT' ? ` ${currency()}` : '') : list.many;
-  const sum = (group: Group) =>
-    group.measured === null ? '–' : measure?.kind === 'AMOUNT' ? figure(group.measured) : trim(group.measured);
+  const sum = (group: Group) => (group.measured === null ? '–' : figureOf(measure, group.measured));
   const rowsOf = (group: Group) => ({
     ...asked,
     filter: [...asked.filter.filter((f) => f !== group.filter), group.filter],

@@ -2,7 +2,7 @@ import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-qu
 import { useState, type ReactNode } from 'react';
 import { Link, Navigate, useLocation } from 'react-router';
 import { currency } from '../currency';
-import { date, figure, trim } from '../format';
+import { date } from '../format';
 import { useCursor, useKeys } from '../keys';
 import { useGo } from '../navigation';
 import { onRow } from '../rows';
@@ -31,7 +31,7 @@ import {
   type Row,
   type SavedView,
 } from './api';
-import { isFigure } from './columns';
+import { figureOf, isFigure } from './columns';
 import { Room, useDrawn } from './drawn';
 
 type Coded = { code: string; name: string };
@@ -78,10 +78,9 @@ function shown(column: Column, row: Row, place?: (row: Row) => string): ReactNod
     case 'AS_OF':
       return date(text);
     case 'AMOUNT':
-      return figure(text);
     case 'QUANTITY':
     case 'COUNT':
-      return text === '' ? '–' : trim(text);
+      return text === '' ? '–' : figureOf(column, text);
     case 'CHOICE':
     case 'FLAG':
       return column.choices.find((choice) => choice.value === text)?.words ?? text;

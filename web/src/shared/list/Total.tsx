@@ -1,12 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
-import { figure, trim } from '../format';
+import { figure } from '../format';
 import { MOST_SUMMED, selectedQuery, totalsQuery, type Asked, type Column, type ListView, type Row } from './api';
-import { isFigure } from './columns';
+import { figureOf, isFigure } from './columns';
 
 /** What all rows come to by a column; nothing where that is not told. */
 function written(column: Column, of: string | undefined) {
   if (of === undefined || !column.measure) return '';
-  const told = column.kind === 'AMOUNT' ? figure(of) : trim(of);
+  const told = figureOf(column, of);
   return column.measure === 'MEDIAN' ? `median ${told}` : told;
 }
 

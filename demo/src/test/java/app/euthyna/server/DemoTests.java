@@ -62,6 +62,13 @@ class DemoTests {
     @Autowired
     JdbcClient jdbc;
 
+    /** What a customer owes by the ledger. */
+    private static final String OWED = """
+            select coalesce(sum(l.amount), 0) from journal_line l
+            join journal_entry e on e.id = l.entry_id
+            join customer c on c.id = e.customer_id
+            where c.code = ? and l.role in ('receivables', 'customer_credit', 'deposits')""";
+
     private static BigDecimal amount(JsonNode of, String field) {
         return new BigDecimal(of.get(field).asString());
     }
@@ -108,11 +115,7 @@ class DemoTests {
                 told.merge(row.get("kind").asString() + " " + row.get("what").asString(), 1, Integer::sum);
             }
             assertThat(amount(all, "closing")).isEqualByComparingTo(sum);
-            var ledger = jdbc.sql("""
-                            select coalesce(sum(l.amount), 0) from journal_line l
-                            join journal_entry e on e.id = l.entry_id
-                            join customer c on c.id = e.customer_id
-                            where c.code = ? and l.role in ('receivables', 'customer_credit', 'deposits')""").param(code).query(BigDecimal.class).single();
+            var ledger = jdbc.sql(OWED).param(code).query(BigDecimal.class).single();
             assertThat(sum).as("%s by the ledger", code).isEqualByComparingTo(ledger);
             var open =
                     lead.get("/api/customers/%s/open-documents".formatted(code)).body();

@@ -1,6 +1,5 @@
 package app.euthyna.core.flow;
 
-import app.euthyna.core.order.LineKind;
 import app.euthyna.core.order.OrderLine;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
@@ -62,24 +61,17 @@ public record OrderFigures(Money net, Sum<Money> cost, Sum<BigDecimal> weight, S
      */
     public static OrderFigures of(Chain chain, Map<String, BigDecimal> unitCosts, Map<String, Measures> measures) {
         var order = chain.order();
+        var flows = chain.flows();
         var net = Money.zero(order.currency());
-        var cost = net;
+        var cost = chain.dispatches().stream()
+                .filter(dispatch -> dispatch.state() == Dispatch.State.DEPARTED)
+                .map(dispatch -> dispatch.cost(order.currency()))
+                .reduce(Money.zero(order.currency()), Money::plus);
         var unknown = new ArrayList<Integer>();
-        for (var flow : chain.flows()) {
+        for (var flow : flows) {
             var line = flow.line();
             if (!order.isAtNoCharge(line)) {
                 net = net.plus(line.net(kept(flow), order.currency()));
-            }
-            if (line.kind() != LineKind.STOCK) {
-                continue;
-            }
-            for (var dispatch : chain.dispatches()) {
-                if (dispatch.state() == Dispatch.State.DEPARTED) {
-                    cost = dispatch.lines().stream()
-                            .filter(left -> left.orderLine() == line.no())
-                            .map(Dispatch.Line::cost)
-                            .reduce(cost, Money::plus);
-                }
             }
             var unit = unitCosts.get(order.place(line));
             if (flow.toShip().isPositive() && unit == null) {
@@ -88,28 +80,26 @@ public record OrderFigures(Money net, Sum<Money> cost, Sum<BigDecimal> weight, S
                 cost = cost.plus(Money.rounded(flow.toShip().value().multiply(unit), order.currency()));
             }
         }
+        var goods = flows.stream()
+                .filter(flow -> flow.line().kind().isShipped() && kept(flow).isPositive())
+                .toList();
         return new OrderFigures(
                 net,
                 new Sum<>(cost, unknown),
-                measured(
-                        chain,
-                        WEIGHT_DECIMALS,
-                        item -> measures.getOrDefault(item, Measures.UNKNOWN).weight()),
-                measured(
-                        chain,
-                        VOLUME_DECIMALS,
-                        item -> measures.getOrDefault(item, Measures.UNKNOWN).volume()));
+                measured(goods, WEIGHT_DECIMALS, item -> of(measures, item).weight()),
+                measured(goods, VOLUME_DECIMALS, item -> of(measures, item).volume()));
+    }
+
+    private static Measures of(Map<String, Measures> measures, String item) {
+        return measures.getOrDefault(item, Measures.UNKNOWN);
     }
 
     private static Quantity kept(LineFlow flow) {
         return flow.ordered().minus(flow.cancelled());
     }
 
-    private static Sum<BigDecimal> measured(Chain chain, int decimals, Function<String, Optional<BigDecimal>> ofUnit) {
-        var goods = chain.flows().stream()
-                .filter(flow ->
-                        flow.line().kind() == LineKind.STOCK && kept(flow).isPositive())
-                .toList();
+    private static Sum<BigDecimal> measured(
+            List<LineFlow> goods, int decimals, Function<String, Optional<BigDecimal>> ofUnit) {
         var sum = goods.stream()
                 .flatMap(flow -> ofUnit.apply(flow.line().item()).stream()
                         .map(unit -> unit.multiply(kept(flow).value())))

@@ -88,31 +88,12 @@ public sealed interface Filter {
         return field().words() + " " + words(named);
     }
 
-    /** Begins so. */
-    record Starts(Field field, String text) implements Filter {
-        @Override
-        public Operator operator() {
-            return Operator.STARTS;
-        }
-
-        @Override
-        public String operand() {
-            return text;
-        }
-
-        @Override
-        public String words(Function<String, String> named) {
-            return "begins with “%s”".formatted(text);
-        }
-    }
-
-    /** Reads just so. */
-    record Is(Field field, String text) implements Filter {
-        @Override
-        public Operator operator() {
-            return Operator.IS;
-        }
-
+    /**
+     * A text that begins so, reads so or has these letters somewhere, as the operator says.
+     *
+     * @param operator STARTS, IS or HAS
+     */
+    record Lettered(Field field, Operator operator, String text) implements Filter {
         @Override
         public String operand() {
             return text;
@@ -120,25 +101,7 @@ public sealed interface Filter {
 
         @Override
         public String words(Function<String, String> named) {
-            return "is “%s”".formatted(text);
-        }
-    }
-
-    /** Has these letters somewhere. */
-    record Has(Field field, String text) implements Filter {
-        @Override
-        public Operator operator() {
-            return Operator.HAS;
-        }
-
-        @Override
-        public String operand() {
-            return text;
-        }
-
-        @Override
-        public String words(Function<String, String> named) {
-            return "has “%s”".formatted(text);
+            return "%s “%s”".formatted(operator == Operator.STARTS ? "begins with" : operator.written(), text);
         }
     }
 
@@ -296,10 +259,12 @@ public sealed interface Filter {
 
     private static Optional<Filter> read(Field field, Operator operator, String operand) {
         return switch (operator) {
-            case STARTS ->
-                isText(operand, LONGEST) ? Optional.of(new Starts(field, operand.strip())) : Optional.empty();
-            case HAS -> isText(operand, LONGEST) ? Optional.of(new Has(field, operand.strip())) : Optional.empty();
-            case IS -> isText(operand, LONGEST_WHOLE) ? Optional.of(new Is(field, operand)) : Optional.empty();
+            case STARTS, HAS ->
+                isText(operand, LONGEST)
+                        ? Optional.of(new Lettered(field, operator, operand.strip()))
+                        : Optional.empty();
+            case IS ->
+                isText(operand, LONGEST_WHOLE) ? Optional.of(new Lettered(field, operator, operand)) : Optional.empty();
             case IN -> DaySpan.read(operand).map(span -> new InSpan(field, span));
             case AT -> AsOf.read(operand).map(span -> new AsOf(field, span));
             case ANY, NONE -> among(field, operand, operator == Operator.NONE);

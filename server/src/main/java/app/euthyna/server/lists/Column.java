@@ -301,12 +301,11 @@ public record Column(
     }
 
     /**
-     * Whether rows are put together by it: each group opens the rows behind it by a filter. Not by a day that is looked
-     * up for each row: no database groups by another question.
+     * Whether rows are put together by it: each group opens the rows behind it by a filter. Not by what is looked up
+     * for each row: H2 does not group by another question.
      */
     boolean isGrouped() {
-        var isLookedUp = kind() == FieldKind.DAY && path.contains("(select");
-        return (GROUPED.contains(kind()) && !isLookedUp) || traits.contains(Trait.GROUPED);
+        return (GROUPED.contains(kind()) || traits.contains(Trait.GROUPED)) && !path.contains("(select");
     }
 
     boolean isReadByWhoeverAsks() {

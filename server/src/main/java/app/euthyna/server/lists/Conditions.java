@@ -95,17 +95,8 @@ final class Conditions {
 
     private void add(Filter filter) {
         var column = list.seen(filter.field().name()).orElseThrow();
-        if (filter instanceof Filter.Starts starts) {
-            begins(column, starts.text());
-        } else if (filter instanceof Filter.Is is) {
-            var folding = column.folding().orElseThrow();
-            same(folding.path(), folding.fold().apply(is.text()));
-        } else if (filter instanceof Filter.Has has) {
-            var folding = column.folding().orElseThrow();
-            add("%s like %s escape '!'"
-                    .formatted(
-                            folding.path(),
-                            parameter(Likes.containing(folding.fold().apply(has.text())))));
+        if (filter instanceof Filter.Lettered lettered) {
+            lettered(column, lettered);
         } else if (filter instanceof Filter.InSpan span) {
             days(column, span.span().on(today));
         } else if (filter instanceof Filter.Days days) {
@@ -118,11 +109,17 @@ final class Conditions {
         // as of a day nothing is left out: it stands in the texts themselves
     }
 
-    private void begins(Column column, String text) {
+    private void lettered(Column column, Filter.Lettered lettered) {
         var folding = column.folding().orElseThrow();
-        var from = folding.fold().apply(text);
-        add(folding.path() + " >= " + parameter(from));
-        add(folding.path() + " < " + parameter(from + LAST));
+        var text = folding.fold().apply(lettered.text());
+        switch (lettered.operator()) {
+            case STARTS -> {
+                add(folding.path() + " >= " + parameter(text));
+                add(folding.path() + " < " + parameter(text + LAST));
+            }
+            case HAS -> add("%s like %s escape '!'".formatted(folding.path(), parameter(Likes.containing(text))));
+            default -> same(folding.path(), text);
+        }
     }
 
     private void days(Column column, DaySpan.Days days) {

@@ -152,34 +152,37 @@ public record DeclaredList(
 
     /** The same with those rows alone of which something was true at the end of a day. */
     public DeclaredList within(Part today, Part asOf) {
-        return with(Optional.of(new Within(today, asOf)), proof, kind, views);
+        return with(Optional.of(new Within(today, asOf)), proof, isDerived, kind, views);
     }
 
     /** The same as a register, whose figures are held against the ledger for the days of a column. */
     public DeclaredList proving(Register register, String day) {
-        return with(within, Optional.of(new Proof(register, day)), kind, views);
+        return with(within, Optional.of(new Proof(register, day)), isDerived, kind, views);
     }
 
     /** The same, of which the rows are worked out by the database. */
     public DeclaredList derived() {
-        return new DeclaredList(
-                name, title, one, many, base, key, joins, within, readers, sorting, columns, proof, true, kind, views);
+        return with(within, proof, true, kind, views);
     }
 
     /** The same, of which each row says itself what kind of document it opens. */
     public DeclaredList opening(String kindPath) {
-        return with(within, proof, Optional.of(kindPath), views);
+        return with(within, proof, isDerived, Optional.of(kindPath), views);
     }
 
     /** The same with views that everybody has from the first day on. */
     public DeclaredList shipping(Shipped... shipped) {
-        return with(within, proof, kind, List.of(shipped));
+        return with(within, proof, isDerived, kind, List.of(shipped));
     }
 
     private DeclaredList with(
-            Optional<Within> only, Optional<Proof> proving, Optional<String> opening, List<Shipped> shipped) {
+            Optional<Within> only,
+            Optional<Proof> proving,
+            boolean derived,
+            Optional<String> opening,
+            List<Shipped> shipped) {
         return new DeclaredList(
-                name, title, one, many, base, key, joins, only, readers, sorting, columns, proving, isDerived, opening,
+                name, title, one, many, base, key, joins, only, readers, sorting, columns, proving, derived, opening,
                 shipped);
     }
 

@@ -100,9 +100,7 @@ class ListReader {
 
     /** Counted and added up over some rows, by their keys. */
     Totals selected(ListQuestion asked, Long[] keys) {
-        var summed = asked.columns().stream()
-                .filter(column -> column.traits().contains(Trait.SUMMED))
-                .toList();
+        var summed = summed(asked);
         var row = counted(asked, Conditions.ofKeys(asked.list(), keys), summed);
         return new Totals((Long) row[0], sums(summed, row), Optional.empty());
     }
@@ -179,9 +177,7 @@ class ListReader {
         var ties = days.isEmpty()
                 ? List.<Register.Tie>of()
                 : proof.get().register().ties();
-        var shown = asked.columns().stream()
-                .filter(column -> column.traits().contains(Trait.SUMMED))
-                .toList();
+        var shown = summed(asked);
         var summed = Stream.concat(
                         shown.stream(),
                         ties.stream().map(tie -> asked.list().seen(tie.figure()).orElseThrow()))
@@ -208,6 +204,13 @@ class ListReader {
                         .come(column.measure().get())
                         .ifPresent(measured -> all.put(column.name(), measured)));
         return new Totals((Long) row[0], all, proven);
+    }
+
+    /** Of its columns those that are added up. */
+    private static List<Column> summed(ListQuestion asked) {
+        return asked.columns().stream()
+                .filter(column -> column.traits().contains(Trait.SUMMED))
+                .toList();
     }
 
     private Map<String, BigDecimal> sums(List<Column> summed, Object[] row) {

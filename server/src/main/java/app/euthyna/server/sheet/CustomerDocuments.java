@@ -59,7 +59,11 @@ class CustomerDocuments {
             String reference,
             @Nullable BigDecimal value,
             BigDecimal owed,
-            BigDecimal balance) {}
+            BigDecimal balance) {
+        private DocumentLine with(BigDecimal after) {
+            return new DocumentLine(on, kind, number, what, reference, value, owed, after);
+        }
+    }
 
     /**
      * The documents of some days.
@@ -77,9 +81,13 @@ class CustomerDocuments {
             @Nullable LocalDate next) {}
 
     /** What happened on one of some days, before it is put in sequence. */
-    private record Happened(int sort, long id, LocalDate on, DocumentLine line) {
+    private record Happened(int sort, long id, DocumentLine line) {
         static final Comparator<Happened> IN_SEQUENCE =
                 Comparator.comparing(Happened::on).thenComparing(Happened::sort).thenComparing(Happened::id);
+
+        LocalDate on() {
+            return line.on();
+        }
     }
 
     @GetMapping("/documents")
@@ -111,15 +119,7 @@ class CustomerDocuments {
                 .map(Happened::line)
                 .toList()) {
             balance = balance.plus(company.money(one.owed()));
-            rows.add(new DocumentLine(
-                    one.on(),
-                    one.kind(),
-                    one.number(),
-                    one.what(),
-                    one.reference(),
-                    one.value(),
-                    one.owed(),
-                    balance.amount()));
+            rows.add(one.with(balance.amount()));
         }
         return new DocumentsView(from, to, opening.amount(), rows, balance.amount(), end.orElse(null));
     }
@@ -129,22 +129,22 @@ class CustomerDocuments {
         var none = company.money(BigDecimal.ZERO).amount();
         return List.of(
                 queries.orders(customer, from, to, most).stream()
-                        .map(row -> happened(0, row.id(), line(DocumentKind.ORDER, row, "ordered")))
+                        .map(row -> new Happened(0, row.id(), line(DocumentKind.ORDER, row, "ordered")))
                         .toList(),
                 queries.departures(customer, from, to, most).stream()
-                        .map(row -> happened(1, row.id(), line(DocumentKind.DISPATCH, row, "left")))
+                        .map(row -> new Happened(1, row.id(), line(DocumentKind.DISPATCH, row, "left")))
                         .toList(),
                 queries.dispatchesTakenBack(customer, from, to, most).stream()
-                        .map(row -> happened(2, row.id(), line(DocumentKind.DISPATCH, row, "taken back")))
+                        .map(row -> new Happened(2, row.id(), line(DocumentKind.DISPATCH, row, "taken back")))
                         .toList(),
                 queries.returns(customer, from, to, most).stream()
-                        .map(row -> happened(3, row.id(), line(DocumentKind.RETURN, row, "authorised")))
+                        .map(row -> new Happened(3, row.id(), line(DocumentKind.RETURN, row, "authorised")))
                         .toList(),
                 queries.received(customer, from, to, most).stream()
-                        .map(row -> happened(4, row.id(), line(DocumentKind.RETURN, row, "received")))
+                        .map(row -> new Happened(4, row.id(), line(DocumentKind.RETURN, row, "received")))
                         .toList(),
                 statements.moves(customer, from, to, most).stream()
-                        .map(row -> happened(
+                        .map(row -> new Happened(
                                 5,
                                 row.id(),
                                 new DocumentLine(
@@ -157,10 +157,6 @@ class CustomerDocuments {
                                         company.money(row.amount()).amount(),
                                         none)))
                         .toList());
-    }
-
-    private static Happened happened(int sort, long id, DocumentLine line) {
-        return new Happened(sort, id, line.on(), line);
     }
 
     private DocumentLine line(DocumentKind kind, SheetQueries.DocumentRow row, String what) {

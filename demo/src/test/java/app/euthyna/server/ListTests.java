@@ -136,6 +136,13 @@ class ListTests extends OnServer {
                 new Condition(
                         "shipTo:starts:quay 4, mole",
                         row -> cell(row, "shipTo").equals("Quay 4, Mole Road 1, 9000 Anport")),
+                new Condition(
+                        "shipTo:has:mole road",
+                        row -> cell(row, "shipTo").toLowerCase(Locale.ROOT).contains("mole road")),
+                new Condition(
+                        "shipTo:is:quay 4, mole road 1, 9000 anport",
+                        row -> cell(row, "shipTo").equals("Quay 4, Mole Road 1, 9000 Anport")),
+                new Condition("shipTo:is:quay 4", row -> cell(row, "shipTo").equals("Quay 4")),
                 new Condition("toShip:any:YES", row -> cell(row, "toShip").equals("YES")),
                 new Condition("toShip:any:NO", row -> cell(row, "toShip").equals("NO")),
                 new Condition("number:starts:so-1", row -> cell(row, "number").startsWith("SO-1")));

@@ -38,6 +38,8 @@ class FilterTests {
     @ParameterizedTest
     @CsvSource(delimiter = '|', textBlock = """
             po:starts:HP-7, 2nd: left | customer PO begins with “HP-7, 2nd: left”
+            po:is:HP-7 | customer PO is “HP-7”
+            po:has:7, 2nd | customer PO has “7, 2nd”
             requestedOn:in:last-3-days | requested in the last 3 days
             requestedOn:in:next-10-days | requested in the next 10 days
             requestedOn:in:before-today | requested before today
@@ -72,6 +74,11 @@ class FilterTests {
                 "po:starts:  ",
                 "po:any:HP",
                 "po:starts:a\tb",
+                "po:is:",
+                "po:has: ",
+                "po:has:a\tb",
+                "gross:has:1",
+                "state:is:HELD",
                 "requestedOn:in:last-0-days",
                 "requestedOn:in:last-3661-days",
                 "requestedOn:in:last-03-days",

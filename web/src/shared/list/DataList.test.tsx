@@ -46,7 +46,7 @@ const SHOWN = ['number', 'customer', 'state', 'requestedOn', 'gross'];
 
 function answered(rows: Row[], filters: { written: string; field: string; words: string }[] = []) {
   answers('get', '/api/lists/orders/views', []);
-  answers('get', '/api/lists/orders/totals', { count: rows.length, sums: { gross: '1234.50' } });
+  answers('get', '/api/lists/orders/totals', { count: rows.length, sums: { gross: '1234.50' }, isWhole: true });
   return answers('get', '/api/lists/orders/rows', { rows, next: null, filters, columns: SHOWN, sort: '' });
 }
 
@@ -72,6 +72,46 @@ test('shows rows by what their columns hold, and what all of them add up to', as
   expect(screen.getByRole('link', { name: 'SO-1' })).toHaveAttribute('href', '/orders/SO-1');
   expect(await screen.findByText('2 orders')).toBeVisible();
   expect(screen.getByText('1,234.50')).toBeVisible();
+});
+
+test('many rows are counted and added up when that is asked for', async () => {
+  answers('get', '/api/lists/orders/views', []);
+  answers('get', '/api/lists/orders/rows', {
+    rows: [row('SO-1', '1.00')],
+    next: 'x',
+    filters: [],
+    columns: SHOWN,
+    sort: '',
+  });
+  const counted = answers('get', '/api/lists/orders/totals', { count: 1000, sums: {}, isWhole: false });
+  const { user } = shownAt('/orders?view=');
+  expect(await screen.findByText(/^1,000\+ orders/)).toBeVisible();
+  expect(counted[0]?.url.searchParams.get('capped')).toBe('true');
+  const whole = answers('get', '/api/lists/orders/totals', { count: 2100, sums: { gross: '9.50' }, isWhole: true });
+  await user.click(screen.getByRole('button', { name: 'Count and add up all' }));
+  expect(await screen.findByText('2,100 orders')).toBeVisible();
+  expect(screen.getByText('9.50')).toBeVisible();
+  expect(whole[0]?.url.searchParams.get('capped')).toBe('false');
+});
+
+test('a page that ends where no more rows were looked at says so, and looks on', async () => {
+  answered([]);
+  const page = { filters: [], columns: SHOWN, sort: '' };
+  const asked = answers('get', '/api/lists/orders/rows', { ...page, rows: [], next: 'far', looked: 20_000 });
+  const { user } = shownAt('/orders?filter=author:is:clerk');
+  expect(await screen.findByText(/^No orders match among the 20,000 that were looked at/)).toBeVisible();
+  expect(screen.queryByText(/^No orders match\.$/)).toBeNull();
+  expect(asked[0]?.url.searchParams.get('after')).toBeNull();
+  const on = answers('get', '/api/lists/orders/rows', {
+    ...page,
+    rows: [row('SO-7', '2.00')],
+    next: null,
+    looked: null,
+  });
+  await user.click(screen.getByRole('button', { name: 'Look on' }));
+  expect(await screen.findByText('SO-7')).toBeVisible();
+  expect(on[0]?.url.searchParams.get('after')).toBe('far');
+  expect(screen.queryByRole('button', { name: 'Look on' })).toBeNull();
 });
 
 test('the address holds what is asked, and a heading sorts one way, the other, and not at all', async () => {
@@ -196,7 +236,7 @@ const REGISTER: ListView = {
 function registered(proof: unknown) {
   answers('get', '/api/lists', [REGISTER]);
   answers('get', '/api/lists/sales-register/views', []);
-  answers('get', '/api/lists/sales-register/totals', { count: 1, sums: { net: '120.00' }, proof });
+  answers('get', '/api/lists/sales-register/totals', { count: 1, sums: { net: '120.00' }, isWhole: true, proof });
   answers('get', '/api/lists/sales-register/rows', {
     rows: [
       {
@@ -442,7 +482,7 @@ test('of the selected rows the sums are told, and all that match are selected be
     columns: ['number', 'gross'],
     sort: '',
   });
-  answers('get', '/api/lists/orders/totals', { count: 3, sums: { gross: '6.00' }, proof: null });
+  answers('get', '/api/lists/orders/totals', { count: 3, sums: { gross: '6.00' }, isWhole: true, proof: null });
   const summed = answers('get', '/api/lists/orders/selected', { count: 2, sums: { gross: '3.00' }, proof: null });
   const { user } = show(
     <DataList name="orders" selected={(chosen) => <output>{chosen.map((one) => one.opens).join(' ')}</output>} />,
@@ -471,7 +511,7 @@ test('a median is called one in the last row, and no bar is drawn of nothing', a
     columns: ['number', 'days'],
     sort: '',
   });
-  answers('get', '/api/lists/findings/totals', { count: 1, sums: { days: '3' }, proof: null });
+  answers('get', '/api/lists/findings/totals', { count: 1, sums: { days: '3' }, isWhole: true, proof: null });
   answers('get', '/api/lists/findings/groups', [
     { words: 'Credit', filter: 'check:any:credit', count: 3, measured: '2.5' },
     { words: 'Margin', filter: 'check:any:margin', count: 1, measured: null },

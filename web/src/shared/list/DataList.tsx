@@ -2,7 +2,7 @@ import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-qu
 import { useState, type ReactNode } from 'react';
 import { Link, Navigate, useLocation } from 'react-router';
 import { currency } from '../currency';
-import { date } from '../format';
+import { date, figure } from '../format';
 import { useCursor, useKeys } from '../keys';
 import { useGo } from '../navigation';
 import { onRow } from '../rows';
@@ -139,6 +139,10 @@ function Heading({
   );
 }
 
+/** How many rows were looked at up to a page that ends where no more may be looked at; 0 where all were found. */
+const lookedAt = (pages: { looked?: number | null; next?: string | null }[]) =>
+  pages.at(-1)?.looked && pages.at(-1)?.next ? pages.reduce((all, page) => all + (page.looked ?? 0), 0) : 0;
+
 /** The conditions as sentences, each of which can be taken away. */
 function Filters({
   of,
@@ -217,6 +221,7 @@ export function DataList({ name, first: shipped, isAbout = false, ...parts }: Pa
       own={page?.sort ?? ''}
       filters={page?.filters ?? []}
       rows={rows.data.pages.flatMap((one) => one.rows)}
+      looked={lookedAt(rows.data.pages)}
       more={rows}
       waits={rows.isPlaceholderData}
     />
@@ -230,6 +235,7 @@ function Shown({
   columns,
   filters,
   rows,
+  looked,
   more,
   waits,
   top,
@@ -249,6 +255,8 @@ function Shown({
   columns: Column[];
   filters: FilterView[];
   rows: Row[];
+  /** how many rows were looked at, where that is not all of them */
+  looked: number;
   more: Pages;
   /** these are still the rows of what was asked before */
   waits: boolean;
@@ -367,6 +375,7 @@ function Shown({
           )}
         </table>
         {rows.length === 0 &&
+          looked === 0 &&
           (filters.length > 0 ? (
             <Empty>
               No {list.many} match.{' '}
@@ -377,7 +386,22 @@ function Shown({
           ) : (
             <Empty>There are no {list.many}.</Empty>
           ))}
-        <More query={more} />
+        {looked > 0 ? (
+          <p className="inset-12" role="status">
+            {rows.length === 0 ? `No ${list.many} match` : 'These match'} among the {figure(String(looked))} that were
+            looked at in this sequence; there may be more.{' '}
+            <button
+              type="button"
+              className="button"
+              disabled={more.isFetchingNextPage}
+              onClick={() => void more.fetchNextPage()}
+            >
+              {more.isFetchingNextPage ? 'Looking…' : 'Look on'}
+            </button>
+          </p>
+        ) : (
+          <More query={more} />
+        )}
         {selected && selection.areAll && more.hasNextPage && (
           <AllThatMatch many={list.many} shown={rows.length} more={more} onAll={selection.just} />
         )}

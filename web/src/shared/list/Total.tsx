@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { figure } from '../format';
 import { MOST_SUMMED, selectedQuery, totalsQuery, type Asked, type Column, type ListView, type Row } from './api';
 import { figureOf, isFigure } from './columns';
@@ -25,7 +26,13 @@ export function Total({
   selects: boolean;
   chosen: Row[];
 }) {
-  const totals = useQuery(totalsQuery(list.name, asked)).data;
+  // of which filters all rows were asked to be counted
+  const [all, setAll] = useState<string>();
+  const filters = asked.filter.join('\n');
+  const isAll = all === filters;
+  const counted = useQuery(totalsQuery(list.name, asked)).data;
+  const whole = useQuery({ ...totalsQuery(list.name, asked, true), enabled: isAll });
+  const totals = (isAll ? whole.data : undefined) ?? counted;
   const [first, ...rest] = columns;
   if (!first) return null;
   return (
@@ -33,7 +40,17 @@ export function Total({
       <tr className="total">
         {selects && <td />}
         <td className={isFigure(first) ? 'num' : 'nowrap'}>
-          {totals ? `${figure(String(totals.count))} ${totals.count === 1 ? list.one : list.many}` : '…'}
+          {totals
+            ? `${figure(String(totals.count))}${totals.isWhole ? '' : '+'} ${totals.count === 1 ? list.one : list.many}`
+            : '…'}
+          {totals && !totals.isWhole && (
+            <>
+              {' '}
+              <button type="button" className="plain" disabled={isAll} onClick={() => setAll(filters)}>
+                {isAll ? 'Counting…' : 'Count and add up all'}
+              </button>
+            </>
+          )}
         </td>
         {rest.map((column) => (
           <td key={column.name} className={isFigure(column) ? 'num' : undefined}>

@@ -62,13 +62,14 @@ export const rowsQuery = (list: string, asked: Asked) =>
     ...pages,
   });
 
-export const totalsQuery = (list: string, asked: Asked) =>
+/** Of many rows no more than that they are many, unless all shall be counted. */
+export const totalsQuery = (list: string, asked: Asked, whole = false) =>
   queryOptions({
-    queryKey: keyOf('list-rows', list, 'totals', asked.filter, asked.columns),
+    queryKey: keyOf('list-rows', list, 'totals', asked.filter, asked.columns, whole),
     queryFn: () =>
       answer(
         client.GET('/api/lists/{list}/totals', {
-          params: { path: { list }, query: { filter: asked.filter, columns: query(asked).columns } },
+          params: { path: { list }, query: { filter: asked.filter, columns: query(asked).columns, capped: !whole } },
         }),
       ),
   });

@@ -149,7 +149,7 @@ class BalanceLists {
                         "deposits",
                         "DepositEntity d",
                         "d.id",
-                        List.of(new Join("o", "left join OrderEntity o on o.id = d.orderId")),
+                        List.of(new Join("o", "OrderEntity", "o.id = d.orderId")),
                         Reading.SELLING,
                         OLDEST_FIRST,
                         List.of(

@@ -20,7 +20,7 @@ import org.springframework.context.annotation.Configuration;
 class BillingLists {
 
     /** The invoice that a row is about, or comes from. */
-    private static final List<Join> INVOICE = List.of(new Join("i", "left join InvoiceEntity i on i.id = r.invoiceId"));
+    private static final List<Join> INVOICE = List.of(new Join("i", "InvoiceEntity", "i.id = r.invoiceId"));
 
     @Bean
     static DeclaredList salesRegisterList() {

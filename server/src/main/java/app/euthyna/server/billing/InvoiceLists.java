@@ -87,9 +87,9 @@ class InvoiceLists {
                         "InvoiceLineEntity b",
                         "b.id",
                         List.of(
-                                new Join("i", "left join InvoiceEntity i on i.id = b.invoiceId"),
-                                new Join("o", "left join OrderEntity o on o.id = b.rootOrderId"),
-                                new Join("n", "left join ItemEntity n on n.code = b.itemCode")),
+                                new Join("i", "InvoiceEntity", "i.id = b.invoiceId"),
+                                new Join("o", "OrderEntity", "o.id = b.rootOrderId"),
+                                new Join("n", "ItemEntity", "n.code = b.itemCode")),
                         Reading.SELLING,
                         Sorting.NEWEST_FIRST,
                         List.of(
@@ -214,9 +214,9 @@ class InvoiceLists {
                         "Disputes",
                         "dispute",
                         "disputes",
-                        "DisputeEntity d left join InvoiceEntity i on i.id = d.invoiceId",
+                        "DisputeEntity d",
                         "d.id",
-                        List.of(),
+                        List.of(new DeclaredList.Join("i", "InvoiceEntity", "i.id = d.invoiceId")),
                         Reading.SELLING,
                         Sorting.NEWEST_FIRST,
                         List.of(

@@ -69,8 +69,8 @@ class MoneyLists {
                         "AllocationEntity a",
                         "a.id",
                         List.of(
-                                new Join("p", "left join PaymentEntity p on p.id = a.paymentId"),
-                                new Join("i", "left join InvoiceEntity i on i.id = a.invoiceId")),
+                                new Join("p", "PaymentEntity", "p.id = a.paymentId"),
+                                new Join("i", "InvoiceEntity", "i.id = a.invoiceId")),
                         Reading.SELLING,
                         Sorting.NEWEST_FIRST,
                         List.of(
@@ -101,7 +101,7 @@ class MoneyLists {
                         "deposits",
                         "DepositEntity d",
                         "d.id",
-                        List.of(new Join("o", "left join OrderEntity o on o.id = d.orderId")),
+                        List.of(new Join("o", "OrderEntity", "o.id = d.orderId")),
                         Reading.SELLING,
                         Sorting.NEWEST_FIRST,
                         List.of(
@@ -128,7 +128,7 @@ class MoneyLists {
                 "refunds",
                 "RefundEntity r",
                 "r.id",
-                List.of(new Join("o", "left join PayoutEntity o on o.refundId = r.id")),
+                List.of(new Join("o", "PayoutEntity", "o.refundId = r.id")),
                 Reading.SELLING,
                 Sorting.NEWEST_FIRST,
                 List.of(
@@ -164,9 +164,9 @@ class MoneyLists {
                         "ReductionEntity r",
                         "r.id",
                         List.of(
-                                new Join("p", "left join PaymentEntity p on p.id = r.paymentId"),
-                                new Join("i", "left join InvoiceEntity i on i.id = r.invoiceId"),
-                                new Join("h", "left join HistoryEntity h on h.moment = r.moment")),
+                                new Join("p", "PaymentEntity", "p.id = r.paymentId"),
+                                new Join("i", "InvoiceEntity", "i.id = r.invoiceId"),
+                                new Join("h", "HistoryEntity", "h.moment = r.moment")),
                         Reading.SELLING,
                         Sorting.NEWEST_FIRST,
                         List.of(

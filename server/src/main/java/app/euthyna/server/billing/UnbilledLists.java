@@ -191,7 +191,7 @@ class UnbilledLists {
                         "invoice lines",
                         "InvoiceLineEntity b left join InvoiceEntity i on i.id = b.invoiceId",
                         "b.id",
-                        List.of(new Join("o", "left join OrderEntity o on o.id = b.rootOrderId")),
+                        List.of(new Join("o", "OrderEntity", "o.id = b.rootOrderId")),
                         Reading.SELLING,
                         new Sorting(Optional.of("invoicedOn"), false),
                         List.of(

@@ -27,7 +27,7 @@ class FindingLists {
                         "findings",
                         "FindingEntity f",
                         "f.id",
-                        List.of(new DeclaredList.Join("o", "left join OrderEntity o on o.id = f.orderId")),
+                        List.of(new DeclaredList.Join("o", "OrderEntity", "o.id = f.orderId")),
                         Reading.SELLING,
                         Sorting.NEWEST_FIRST,
                         List.of(
@@ -78,14 +78,14 @@ class FindingLists {
                         "decisions",
                         "HistoryEntity h",
                         "h.moment",
-                        List.of(new DeclaredList.Join("o", "left join OrderEntity o on o.id = h.orderId")),
+                        List.of(new DeclaredList.Join("o", "OrderEntity", "o.id = h.orderId")),
                         Reading.SELLING,
-                        Sorting.NEWEST_FIRST,
+                        Sorting.by("date"),
                         List.of(
                                 Column.number("number", "Order", "o.number", "ORDER")
                                         .with(Trait.SHOWN),
                                 MasterColumns.customer("o.customerId"),
-                                Column.day("date", "Date", "h.happenedOn").with(Trait.SHOWN, Trait.SORTED),
+                                Column.day("date", "Date", "h.decidedOn").with(Trait.SHOWN, Trait.SORTED),
                                 Column.words(
                                                 "what",
                                                 "Decision",
@@ -100,8 +100,8 @@ class FindingLists {
                                 Column.text("by", "By", "h.byUser").with(Trait.SHOWN, Trait.GROUPED),
                                 Column.text("sentence", "What was said", "h.sentence")
                                         .with(Trait.SHOWN)))
-                .within("h.event in ('waived', 'approved', 'sent-back', 'recalled', 'cancelled')"
-                        + " or h.stateTo = 'DECLINED'")
+                // not "is not null": no index is read from there on
+                .within("h.decidedOn >= {d '1900-01-01'}")
                 .shipping(
                         Shipped.of("by-person", "Decided this month by person", "by:count", "date:in:this-month"),
                         Shipped.of("by-month", "Decisions by month", "date.month:count"));

@@ -30,7 +30,7 @@ class GoodsLists {
                         "dispatches",
                         "DispatchEntity d",
                         "d.id",
-                        List.of(new Join("o", "left join OrderEntity o on o.id = d.orderId")),
+                        List.of(new Join("o", "OrderEntity", "o.id = d.orderId")),
                         Reading.BUSINESS,
                         Sorting.NEWEST_FIRST,
                         List.of(
@@ -78,8 +78,8 @@ class GoodsLists {
                         "DispatchLineEntity l",
                         "l.id",
                         List.of(
-                                new Join("d", "left join DispatchEntity d on d.id = l.dispatchId"),
-                                new Join("o", "left join OrderEntity o on o.id = l.rootOrderId")),
+                                new Join("d", "DispatchEntity", "d.id = l.dispatchId"),
+                                new Join("o", "OrderEntity", "o.id = l.rootOrderId")),
                         Reading.BUSINESS,
                         Sorting.NEWEST_FIRST,
                         List.of(
@@ -198,7 +198,7 @@ class GoodsLists {
                         "line or reversal",
                         "lines and reversals",
                         "DispatchRegisterEntity",
-                        List.of(new Join("o", "left join OrderEntity o on o.id = r.orderId")),
+                        List.of(new Join("o", "OrderEntity", "o.id = r.orderId")),
                         Column.number("number", "Dispatch", "r.number", "DISPATCH"),
                         MasterColumns.customer("r.customerId"),
                         Column.number("order", "Order", "o.number", "ORDER").with(Trait.SHOWN),

@@ -65,8 +65,8 @@ class LedgerLists {
                 "JournalLineEntity l",
                 "l.id",
                 List.of(
-                        new Join("e", "left join JournalEntryEntity e on e.id = l.entryId"),
-                        new Join("a", "left join AccountEntity a on a.code = l.account")),
+                        new Join("e", "JournalEntryEntity", "e.id = l.entryId"),
+                        new Join("a", "AccountEntity", "a.code = l.account")),
                 Reading.BOOKS,
                 Sorting.NEWEST_FIRST,
                 List.of(

@@ -37,6 +37,9 @@ final class Conditions {
     private final LocalDate today;
     private final BiFunction<Column, List<String>, Long[]> ids;
 
+    /** Rows are looked at one after the other: what would lead to few of them is asked of each. */
+    private boolean isLooked;
+
     private Conditions(DeclaredList list, LocalDate today, BiFunction<Column, List<String>, Long[]> ids) {
         this.list = list;
         this.today = today;
@@ -58,11 +61,66 @@ final class Conditions {
         return conditions;
     }
 
+    /** One filter alone, whether or not the list has a row that meets it. */
+    static Conditions of(
+            DeclaredList list, Filter filter, LocalDate today, BiFunction<Column, List<String>, Long[]> ids) {
+        var conditions = new Conditions(list, today, ids);
+        conditions.add(filter);
+        return conditions;
+    }
+
+    /**
+     * For rows that are looked at in the sequence of a path: the conditions by the path itself, which leave rows out
+     * from the beginning.
+     *
+     * @param others whether to meet all others, too: as one condition, through which the database can't find rows in
+     *     another sequence
+     */
+    static Conditions looking(
+            ListQuestion asked,
+            String by,
+            boolean others,
+            LocalDate today,
+            BiFunction<Column, List<String>, Long[]> ids) {
+        var conditions = new Conditions(asked.list(), today, ids);
+        conditions.isLooked = true;
+        asked.list().within().ifPresent(within -> conditions.add(within.today().condition()));
+        asked.filters().forEach(conditions::add);
+        var rest = conditions.texts.stream()
+                .filter(text -> !text.startsWith(by + " "))
+                .toList();
+        conditions.texts.removeAll(rest);
+        conditions.fixed.clear();
+        if (others && !rest.isEmpty()) {
+            conditions.add("(case when (%s) then 1 else 0 end) = 1".formatted(String.join(") and (", rest)));
+        }
+        return conditions;
+    }
+
+    /** What a column names is one of some, by their ids; whatever else rows are. */
+    static Conditions naming(DeclaredList list, Column column, Long[] ids) {
+        var conditions = new Conditions(list, LocalDate.MIN, (one, codes) -> new Long[0]);
+        conditions.add("%s contains %s".formatted(conditions.parameter(ids), column.path()));
+        return conditions;
+    }
+
+    /** Of all rows on some days, whatever else they are. */
+    static Conditions between(DeclaredList list, String by, DaySpan.Days days) {
+        var conditions = new Conditions(list, LocalDate.MIN, (one, codes) -> new Long[0]);
+        conditions.between(by, days);
+        return conditions;
+    }
+
+    /** And by a day within some. */
+    void between(String by, DaySpan.Days days) {
+        days.from().ifPresent(from -> add("%s >= %s".formatted(by, parameter(from))));
+        days.to().ifPresent(to -> add("%s <= %s".formatted(by, parameter(to))));
+    }
+
     /** Of rows that were found already. */
     static Conditions ofKeys(DeclaredList list, Long[] keys) {
         var conditions = new Conditions(list, LocalDate.MIN, (column, codes) -> new Long[0]);
-        conditions.add("%s contains %s".formatted(conditions.parameter(keys), list.key()));
-        return conditions;
+        return conditions.and(keys);
     }
 
     List<String> texts() {
@@ -79,6 +137,12 @@ final class Conditions {
 
     List<String> fixed() {
         return fixed;
+    }
+
+    /** And one of some rows, by their keys. */
+    Conditions and(Long[] keys) {
+        add("%s contains %s".formatted(parameter(keys), list.key()));
+        return this;
     }
 
     /** A condition of another making. */
@@ -126,8 +190,7 @@ final class Conditions {
         if (days.from().isPresent() && days.from().equals(days.to())) {
             same(column.path(), days.from().get());
         } else {
-            days.from().ifPresent(from -> add(column.path() + " >= " + parameter(from)));
-            days.to().ifPresent(to -> add(column.path() + " <= " + parameter(to)));
+            between(column.path(), days);
         }
     }
 
@@ -169,7 +232,7 @@ final class Conditions {
         }
         if (!values.contains(Column.YES)) {
             add("(case when %s then 1 else 0 end) = 0".formatted(column.path()));
-        } else if (column.through().isPresent()) {
+        } else if (column.through().isPresent() && !isLooked) {
             joins.add(column.through().get().join());
             add(column.through().get().condition());
         } else {

@@ -48,18 +48,13 @@ public record DeclaredList(
      * What is joined for columns that name its alias. A left join leaves it to the base in which sequence rows are
      * read, which is the list's own; an inner one to the database.
      *
-     * @param hql the whole of it, from {@code left join} on
+     * @param entity what is joined
+     * @param condition HQL over its alias and those before it
      */
-    public record Join(String alias, String hql) {
+    public record Join(String alias, String entity, String condition) {
 
-        /** Whether a path begins with it. */
-        boolean isOf(String path) {
-            return path.startsWith(alias + ".");
-        }
-
-        /** The same where there is something to join, with which the database may begin. */
-        String inner() {
-            return hql.replaceFirst("^left ", "");
+        String hql() {
+            return "left join %s %s on %s".formatted(entity, alias, condition);
         }
     }
 

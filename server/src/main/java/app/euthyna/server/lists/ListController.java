@@ -142,11 +142,18 @@ class ListController {
     /**
      * A page of rows.
      *
+     * @param looked so many rows were looked at, which is as many as may be for a page: more may match behind them.
+     *     Null where all that come before the next page were found
      * @param columns which columns the rows have, in their sequence
      * @param sort as it is written in an address; empty for the list's own
      */
     record RowsPage(
-            List<ListRow> rows, @Nullable String next, List<FilterView> filters, List<String> columns, String sort) {}
+            List<ListRow> rows,
+            @Nullable String next,
+            @Nullable Integer looked,
+            List<FilterView> filters,
+            List<String> columns,
+            String sort) {}
 
     /** What was moved on an account, the way round in which the register has it. */
     record MovedView(String account, String name, BigDecimal amount) {}
@@ -172,11 +179,22 @@ class ListController {
      * Counted and added up over all pages.
      *
      * @param proof of a register that leaves no row of its days out
+     * @param isWhole there are no more rows than were counted; where there are, nothing is added up
      */
     record TotalsView(
             long count,
             Map<String, BigDecimal> sums,
-            @Nullable @ReadBy(ReadBy.Group.BOOKS) ProofOfRegister proof) {}
+            @Nullable @ReadBy(ReadBy.Group.BOOKS) ProofOfRegister proof,
+            boolean isWhole) {
+
+        private static TotalsView of(ListReader.Totals totals) {
+            return new TotalsView(
+                    totals.count(),
+                    totals.sums(),
+                    totals.proof().map(ListController::view).orElse(null),
+                    totals.isWhole());
+        }
+    }
 
     /** The lists that whoever asks may read. */
     @GetMapping
@@ -218,23 +236,26 @@ class ListController {
                         .map(row -> new ListRow(String.valueOf(row.id()), row.opens(), row.kind(), row.cells()))
                         .toList(),
                 page.next(),
+                page.looked() > 0 ? page.looked() : null,
                 asked.filters().stream().map(filter -> view(asked, filter)).toList(),
                 asked.columns().stream().map(Column::name).toList(),
                 asked.sort());
     }
 
-    /** Count and sums of all rows that meet the filters. */
+    /**
+     * Count and sums of all rows that meet the filters.
+     *
+     * @param capped no more than 1,000 rows are counted, and added up only where there are no more
+     */
     @GetMapping("/{list}/totals")
     @Filtered
     TotalsView totals(
             @PathVariable String list,
             @RequestParam(required = false) List<String> columns,
+            @RequestParam(defaultValue = "false") boolean capped,
             @Parameter(hidden = true) HttpServletRequest http) {
-        var totals = reader.totals(asked(list, http, null, columns));
-        return new TotalsView(
-                totals.count(),
-                totals.sums(),
-                totals.proof().map(ListController::view).orElse(null));
+        var asked = asked(list, http, null, columns);
+        return TotalsView.of(capped ? reader.capped(asked) : reader.totals(asked));
     }
 
     private static ProofOfRegister view(ListReader.Proven proven) {
@@ -328,8 +349,8 @@ class ListController {
             @PathVariable String list,
             @RequestParam @Size(max = MOST_SELECTED) List<Long> keys,
             @RequestParam(required = false) List<String> columns) {
-        var totals = reader.selected(ListQuestion.of(lists.readable(list), List.of(), null, columns), Many.ids(keys));
-        return new TotalsView(totals.count(), totals.sums(), null);
+        return TotalsView.of(
+                reader.selected(ListQuestion.of(lists.readable(list), List.of(), null, columns), Many.ids(keys)));
     }
 
     /** A code with what it stands for. */

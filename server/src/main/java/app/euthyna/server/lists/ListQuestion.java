@@ -112,6 +112,14 @@ record ListQuestion(DeclaredList list, List<Filter> filters, Sorting sorting, Li
                 .orElse(today);
     }
 
+    /** Whether rows are those of the list's own table as they are now, none of which something else leads to. */
+    boolean isPlain(LocalDate today) {
+        return asOf(today).equals(today)
+                && list.within()
+                        .filter(within -> !within.today().join().isEmpty())
+                        .isEmpty();
+    }
+
     /** As it is written in an address. */
     String sort() {
         return sorting.column()

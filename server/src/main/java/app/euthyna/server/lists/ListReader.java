@@ -20,6 +20,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
@@ -30,6 +31,9 @@ import org.springframework.stereotype.Component;
  */
 @Component
 class ListReader {
+
+    /** So many rows are counted without being asked to. */
+    private static final int MOST_COUNTED = 1_000;
 
     /** So many rows of a file are read at a time. */
     private static final int TOGETHER = 2_000;
@@ -70,17 +74,32 @@ class ListReader {
      *
      * @param proof empty where it is no register, where rows are left out for another reason than their day, and for
      *     those who do not read the ledger
+     * @param isWhole there are no more rows than were counted; where there are, nothing is added up
      */
-    record Totals(long count, Map<String, BigDecimal> sums, Optional<Proven> proof) {}
+    record Totals(long count, Map<String, BigDecimal> sums, Optional<Proven> proof, boolean isWhole) {}
 
-    Pages.Page<Row> page(ListQuestion asked, @Nullable String after) {
+    /**
+     * A page.
+     *
+     * @param looked how many rows were looked at, where that are as many as may be for a page and more may meet the
+     *     filters behind them; else 0
+     */
+    record Page<T>(List<T> rows, @Nullable String next, int looked) {}
+
+    Page<Row> page(ListQuestion asked, @Nullable String after) {
         var page = found(asked, after, Pages.SIZE);
-        return new Pages.Page<>(rows(asked, page.rows()), page.next());
+        return new Page<>(rows(asked, page.rows()), page.next(), page.looked());
     }
 
-    private Pages.Page<RowFinder.Key> found(ListQuestion asked, @Nullable String after, int most) {
+    private Page<KeyReader.Key> found(ListQuestion asked, @Nullable String after, int most) {
         var read = asked.list().isDerived() ? read(asked) : List.<String>of();
-        return Pages.of(finder.keys(asked, read, after, most + 1), most, key -> RowFinder.cursor(asked, key));
+        var found = finder.find(asked, read, after, most + 1);
+        if (found.until().isPresent()) {
+            var until = Pages.cursor(KeyReader.cursor(asked, found.until().get()));
+            return new Page<>(found.rows(), until, found.looked());
+        }
+        var page = Pages.of(found.rows(), most, key -> KeyReader.cursor(asked, key));
+        return new Page<>(page.rows(), page.next(), 0);
     }
 
     /** All rows, read a part at a time by their key. */
@@ -93,16 +112,17 @@ class ListReader {
         } while (after != null);
     }
 
-    /** Whether there is any row. */
+    /** Whether there is any row, or may be. */
     boolean isAny(ListQuestion asked) {
-        return !finder.keys(asked, List.of(), null, 1).isEmpty();
+        var found = finder.find(asked, List.of(), null, 1);
+        return !found.rows().isEmpty() || found.until().isPresent();
     }
 
     /** Counted and added up over some rows, by their keys. */
     Totals selected(ListQuestion asked, Long[] keys) {
         var summed = summed(asked);
         var row = counted(asked, Conditions.ofKeys(asked.list(), keys), summed);
-        return new Totals((Long) row[0], sums(summed, row), Optional.empty());
+        return new Totals((Long) row[0], sums(summed, row), Optional.empty(), true);
     }
 
     /** What is read of a row: the document that it opens and its kind, and its cells. */
@@ -119,7 +139,7 @@ class ListReader {
     }
 
     /** The rows of a page, in its sequence. */
-    private List<Row> rows(ListQuestion asked, List<RowFinder.Key> keys) {
+    private List<Row> rows(ListQuestion asked, List<KeyReader.Key> keys) {
         if (keys.isEmpty()) {
             return List.of();
         }
@@ -129,7 +149,7 @@ class ListReader {
         }
         var read = read(asked);
         var conditions = Conditions.ofKeys(
-                list, Many.ids(keys.stream().map(RowFinder.Key::id).toList()));
+                list, Many.ids(keys.stream().map(KeyReader.Key::id).toList()));
         var text = "select %s, %s from %s"
                 .formatted(list.key(), String.join(", ", read), Questions.from(list, conditions, read.stream()));
         var found = new HashMap<Long, Row>();
@@ -171,6 +191,29 @@ class ListReader {
         return (BigDecimal) shown(column, figure(answered));
     }
 
+    /**
+     * The same where rows are no more than some; else how many there are at least. What proves itself is always whole.
+     */
+    Totals capped(ListQuestion asked) {
+        var isProven = asked.list()
+                .proofToRead()
+                .flatMap(one -> asked.daysAlone(one.day(), company.today()))
+                .isPresent();
+        if (asked.list().isDerived() || isProven) {
+            return totals(asked);
+        }
+        var found = finder.find(asked, List.of(), null, MOST_COUNTED + 1);
+        var keys = Many.ids(found.rows().stream().map(KeyReader.Key::id).toList());
+        if (found.until().isPresent() || keys.length > MOST_COUNTED) {
+            return new Totals(Math.min(keys.length, MOST_COUNTED), Map.of(), Optional.empty(), false);
+        }
+        var summed = summed(asked);
+        var row = counted(asked, Conditions.ofKeys(asked.list(), keys), summed);
+        var all = sums(summed, row);
+        measured(asked, () -> Conditions.ofKeys(asked.list(), keys), all);
+        return new Totals((Long) row[0], all, Optional.empty(), true);
+    }
+
     Totals totals(ListQuestion asked) {
         var proof = asked.list().proofToRead();
         var days = proof.flatMap(one -> asked.daysAlone(one.day(), company.today()));
@@ -194,16 +237,21 @@ class ListReader {
                             .toList());
         });
         all.keySet().retainAll(shown.stream().map(Column::name).toList());
+        measured(asked, () -> questions.conditions(asked), all);
+        return new Totals((Long) row[0], all, proven, true);
+    }
+
+    /** What all rows come to by columns that are not added up. */
+    private void measured(ListQuestion asked, Supplier<Conditions> conditions, Map<String, BigDecimal> all) {
         asked.columns().stream()
                 .filter(column -> column.measure()
                         .filter(measure -> measure != Measure.SUM)
                         .isPresent())
-                .forEach(column -> tallied(asked, List.of(), Optional.of(column)).stream()
+                .forEach(column -> tallied(asked, conditions.get(), List.of(), Optional.of(column)).stream()
                         .map(Part::tally)
                         .reduce(Tally.NONE, Tally::plus)
                         .come(column.measure().get())
                         .ifPresent(measured -> all.put(column.name(), measured)));
-        return new Totals((Long) row[0], all, proven);
     }
 
     /** Of its columns those that are added up. */
@@ -252,7 +300,7 @@ class ListReader {
         var keys =
                 named ? Stream.concat(Stream.of(by.path()), by.read().stream()).toList() : List.of(by.path());
         var found = new LinkedHashMap<Object, Grouped>();
-        for (var row : tallied(asked, keys, grouping.of())) {
+        for (var row : tallied(asked, questions.conditions(asked), keys, grouping.of())) {
             var value = row.keys().get(0);
             var code = value == null ? "" : (named ? row.keys().get(1) : value).toString();
             var name = named && value != null ? row.keys().get(2).toString() : code;
@@ -269,7 +317,7 @@ class ListReader {
     private record Part(List<Object> keys, Tally tally) {}
 
     /** Counted and measured by some keys. Of a median the values themselves are keys: the database knows no middle. */
-    private List<Part> tallied(ListQuestion asked, List<String> keys, Optional<Column> of) {
+    private List<Part> tallied(ListQuestion asked, Conditions conditions, List<String> keys, Optional<Column> of) {
         var measure = of.flatMap(Column::measure);
         var read = new ArrayList<>(keys);
         var together = new ArrayList<>(keys);
@@ -281,7 +329,6 @@ class ListReader {
         });
         read.add("count(%s)".formatted(asked.list().key()));
         of.ifPresent(column -> read.addAll(sums(column)));
-        var conditions = questions.conditions(asked);
         var text = "select %s from %s%s"
                 .formatted(
                         String.join(", ", read),

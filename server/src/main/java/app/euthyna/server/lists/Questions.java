@@ -1,5 +1,6 @@
 package app.euthyna.server.lists;
 
+import app.euthyna.core.lists.Filter;
 import app.euthyna.core.shared.CommonRefusal;
 import app.euthyna.core.shared.Dating;
 import app.euthyna.server.platform.Company;
@@ -7,9 +8,13 @@ import app.euthyna.server.platform.Likes;
 import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.TransactionCache;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.hibernate.StatelessSession;
 import org.hibernate.query.SelectionQuery;
@@ -40,29 +45,38 @@ class Questions {
         return Conditions.of(asked, company.today(), this::ids);
     }
 
-    /** The base of a list with what is joined for some paths and the conditions, and these. */
-    static String from(DeclaredList list, Conditions conditions, Stream<String> paths) {
-        return from(list, conditions, paths, "");
+    /** One filter alone. */
+    Conditions conditions(DeclaredList list, Filter filter) {
+        return Conditions.of(list, filter, company.today(), this::ids);
     }
 
-    /** @param leading a path of which it is known that it leads to something */
-    static String from(DeclaredList list, Conditions conditions, Stream<String> paths, String leading) {
-        var aliases = Stream.concat(paths, conditions.texts().stream())
-                .flatMap(path -> ALIAS.matcher(path).results().map(found -> found.group(1)))
-                .distinct()
-                .toList();
+    /** For rows that are looked at in the sequence of a path; see {@link Conditions#looking}. */
+    Conditions looking(ListQuestion asked, String by, boolean others) {
+        return Conditions.looking(asked, by, others, company.today(), this::ids);
+    }
+
+    /** The base of a list with what is joined for some paths and the conditions, and these. */
+    static String from(DeclaredList list, Conditions conditions, Stream<String> paths) {
+        var aliases = new HashSet<String>();
+        Stream.concat(paths, conditions.texts().stream()).forEach(path -> aliases.addAll(aliases(path)));
         var named = list.columns().stream()
                 .filter(column -> column.named()
                         .map(Column.Named::alias)
                         .filter(aliases::contains)
                         .isPresent())
                 .toList();
+        named.forEach(column -> aliases.addAll(aliases(column.path())));
+        // what a join is told by may be joined itself: it stands before it
+        for (int at = list.joins().size() - 1; at >= 0; at--) {
+            if (aliases.contains(list.joins().get(at).alias())) {
+                aliases.addAll(aliases(list.joins().get(at).condition()));
+            }
+        }
         var text = new StringBuilder(list.base());
         conditions.joins().forEach(join -> text.append(' ').append(join));
         list.joins().stream()
-                .filter(join ->
-                        aliases.contains(join.alias()) || named.stream().anyMatch(column -> join.isOf(column.path())))
-                .forEach(join -> text.append(' ').append(join.isOf(leading) ? join.inner() : join.hql()));
+                .filter(join -> aliases.contains(join.alias()))
+                .forEach(join -> text.append(' ').append(join.hql()));
         named.forEach(column -> text.append(" left join %s %s on %2$s.id = %s"
                 .formatted(column.named().get().entity(), column.named().get().alias(), column.path())));
         if (!conditions.texts().isEmpty()) {
@@ -73,11 +87,24 @@ class Questions {
         return text.toString();
     }
 
+    private static Set<String> aliases(String text) {
+        return ALIAS.matcher(text).results().map(found -> found.group(1)).collect(Collectors.toSet());
+    }
+
+    /** Of which the caller says what its text names. */
+    SelectionQuery<Object[]> query(String text) {
+        return session.createSelectionQuery(text, Object[].class);
+    }
+
     /** With all that its text names. */
     SelectionQuery<Object[]> query(ListQuestion asked, String text, Conditions conditions) {
         var query = session.createSelectionQuery(text, Object[].class);
-        conditions.values().forEach(query::setParameter);
         var named = query.getParameterMetadata().getNamedParameterNames();
+        conditions.values().forEach((name, value) -> {
+            if (named.contains(name)) {
+                query.setParameter(name, value);
+            }
+        });
         if (named.contains("day")) {
             var today = company.today();
             RefusedException.where(Dating.ahead(asked.asOf(today), today));
@@ -131,5 +158,34 @@ class Questions {
                 .setParameter("code", Likes.from(typed))
                 .setMaxResults(OFFERED)
                 .getResultList();
+    }
+
+    /**
+     * Of what a column names the next in the sequence of their names.
+     *
+     * @param last the name that they end with; empty where there are no more
+     */
+    record Some(List<Long> ids, Optional<String> last) {}
+
+    /** @param begun whether the start itself is meant too */
+    Some named(ListQuestion asked, Column column, Optional<String> start, boolean begun, int count) {
+        var down = asked.sorting().descending();
+        var than = (down ? "<" : ">") + (begun ? "=" : "");
+        var entity = column.named().orElseThrow().entity();
+        var from = start.isPresent() ? "where x.name %s :start ".formatted(than) : "";
+        var names = session.createSelectionQuery(
+                "select x.name from %s x %sorder by x.name%s".formatted(entity, from, down ? " desc" : ""),
+                String.class);
+        start.ifPresent(name -> names.setParameter("start", name));
+        var last = names.setFirstResult(count - 1).setMaxResults(1).getResultList().stream()
+                .findFirst();
+        var to = last.map(name -> "x.name %s :last".formatted(down ? ">=" : "<="))
+                .orElse("true = true");
+        var ids = session.createSelectionQuery(
+                "select x.id from %s x %s %s %s".formatted(entity, from, from.isEmpty() ? "where" : "and", to),
+                Long.class);
+        start.ifPresent(name -> ids.setParameter("start", name));
+        last.ifPresent(name -> ids.setParameter("last", name));
+        return new Some(ids.getResultList(), last);
     }
 }

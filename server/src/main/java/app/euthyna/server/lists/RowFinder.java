@@ -1,247 +1,170 @@
 package app.euthyna.server.lists;
 
-import app.euthyna.core.lists.DaySpan;
 import app.euthyna.core.lists.FieldKind;
-import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.lists.Filter;
+import app.euthyna.server.lists.KeyReader.Wanted;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Pages;
-import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
-import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
-import org.hibernate.StatelessSession;
 import org.springframework.stereotype.Component;
 
 /**
- * Finds the rows of a page: by their ids over as few tables as the filters and the sorting need, since what is joined
- * for their columns is read afterwards, and costs the same however long the list is. Rows that are worked out have no
- * index by their id: they are read whole.
+ * Finds the rows of a page, however long the list is. Few rows are found through what leads to them, and sorted. Many
+ * are met soon in the sequence that is asked for: rows are looked at one after the other, up to so many; then the page
+ * says how far it has come. Rows that are worked out have no index by their id: they are read whole.
  */
 @Component
 class RowFinder {
 
-    private final StatelessSession session;
     private final Questions questions;
+    private final KeyReader keys;
+    private final Indexes indexes;
+    private final Turns turns;
+    private final Bounds bounds;
     private final Company company;
-    private final Books books;
 
-    RowFinder(StatelessSession session, Questions questions, Company company, Books books) {
-        this.session = session;
+    RowFinder(Questions questions, KeyReader keys, Indexes indexes, Turns turns, Bounds bounds, Company company) {
         this.questions = questions;
+        this.keys = keys;
+        this.indexes = indexes;
+        this.turns = turns;
+        this.bounds = bounds;
         this.company = company;
-        this.books = books;
     }
 
     /**
-     * A row that was found.
+     * Rows that were found.
      *
-     * @param sorted what it is sorted by
-     * @param read what was read of it at once; empty where it is read afterwards
+     * @param until the last row that was looked at, where there may be more behind it; empty where so many were found
+     *     as were wanted, or all that there are
+     * @param looked how many were looked at, where there may be more
      */
-    record Key(long id, String sorted, List<Object> read) {}
-
-    /** The same for the last row of a page. */
-    static List<String> cursor(ListQuestion asked, Key last) {
-        return List.of(asked.sort(), last.sorted(), String.valueOf(last.id()));
+    record Looked(List<KeyReader.Key> rows, Optional<KeyReader.Key> until, int looked) {
+        static Looked all(List<KeyReader.Key> rows) {
+            return new Looked(rows, Optional.empty(), 0);
+        }
     }
-
-    /**
-     * Which rows are looked for.
-     *
-     * @param read what is read of each at once, see {@link Key#read}
-     * @param after behind which row; null from the beginning
-     */
-    private record Wanted(
-            ListQuestion asked, List<String> read, @Nullable String after) {}
 
     /** The first rows behind another one. */
-    List<Key> keys(ListQuestion asked, List<String> read, @Nullable String after, int most) {
-        var wanted = new Wanted(asked, read, after);
+    Looked find(ListQuestion asked, List<String> read, @Nullable String after, int most) {
+        var wanted = new Wanted(asked, read, after, most);
         var sorted = asked.sortedBy();
-        if (sorted.filter(column -> column.kind() == FieldKind.DAY).isPresent()
-                && asked.list().isDerived()) {
-            return byDay(wanted, sorted.get(), most);
+        if (asked.list().isDerived()) {
+            return sorted.filter(column -> column.kind() == FieldKind.DAY)
+                    .map(day -> turns.byDay(wanted, day))
+                    .orElseGet(() -> Looked.all(keys.read(wanted, questions.conditions(asked))));
+        }
+        var few = through(wanted);
+        if (few.isPresent()) {
+            return few.get();
         }
         var named = sorted.filter(column -> column.named().isPresent())
                 .filter(column -> asked.filters().stream()
                         .noneMatch(filter -> filter.field().equals(column.field())));
-        return named.isPresent() ? byName(wanted, named.get(), most) : keys(wanted, most, List.of(), DaySpan.Days.ALL);
+        if (named.isPresent()) {
+            return turns.byName(wanted, named.get());
+        }
+        return isLookedAt(asked, wanted.by())
+                ? looking(wanted)
+                : Looked.all(keys.read(wanted, questions.conditions(asked)));
     }
 
-    /** So many days are gone through at first; each time four times as many. */
-    private static final int DAYS = 1;
-
-    /**
-     * Rows that are worked out, in the sequence of a day: days are gone through, some at a time, since what they are
-     * worked out from has an index by it and the whole would be sorted. No row is of a day to come.
-     */
-    private List<Key> byDay(Wanted wanted, Column column, int most) {
-        var today = company.today();
+    /** By the filter that leads to few rows, whatever the others leave of them. */
+    private Optional<Looked> through(Wanted wanted) {
         var asked = wanted.asked();
-        var down = asked.sorting().descending();
-        var all = asked.days(column, today).and(new DaySpan.Days(Optional.of(began(today)), Optional.of(today)));
-        var first = all.from().orElseThrow();
-        var last = all.to().orElseThrow();
-        if (wanted.after() != null) {
-            var day = Pages.key(wanted.after()).date(1);
-            first = down || day.isBefore(first) ? first : day;
-            last = down && day.isBefore(last) ? day : last;
-        }
-        var found = new ArrayList<Key>();
-        for (var count = DAYS; found.size() < most && !first.isAfter(last); count *= 4) {
-            var end = down ? last.minusDays(count - 1L) : first.plusDays(count - 1L);
-            var some = down
-                    ? new DaySpan.Days(Optional.of(end.isBefore(first) ? first : end), Optional.of(last))
-                    : new DaySpan.Days(Optional.of(first), Optional.of(end.isAfter(last) ? last : end));
-            found.addAll(keys(wanted, most - found.size(), List.of(), some));
-            last = down ? some.from().orElseThrow().minusDays(1) : last;
-            first = down ? first : some.to().orElseThrow().plusDays(1);
-        }
-        return found;
+        return ways(asked)
+                .flatMap(way -> keys.led(asked, way.leading(), way.conditions(), bounds.few()).stream())
+                .findFirst()
+                .map(few -> Looked.all(
+                        keys.sorted(wanted, questions.looking(asked, "", true).and(few))));
     }
 
-    /** The month in which the books begin: a row may be of a whole one. */
-    private LocalDate began(LocalDate today) {
-        return books.began().orElse(today).withDayOfMonth(1);
-    }
-
-    /** So many names are gone through at first; each time four times as many. */
-    private static final int NAMES = 8;
-
-    /**
-     * Rows in the sequence of what they name: its names are gone through, and the rows of some looked for together,
-     * since rows have an index by what they name, and none by its name.
-     */
-    private List<Key> byName(Wanted wanted, Column column, int most) {
-        var found = new ArrayList<Key>();
-        var start = Optional.ofNullable(wanted.after())
-                .map(cursor -> Pages.key(cursor).text(1));
-        var isBegun = start.isPresent();
-        for (int count = NAMES; ; count *= 4) {
-            var some = someNamed(wanted.asked(), column, start, isBegun, count);
-            if (!some.ids().isEmpty()) {
-                found.addAll(keys(wanted, most - found.size(), some.ids(), DaySpan.Days.ALL));
-            }
-            if (found.size() >= most || some.last().isEmpty()) {
-                return found;
-            }
-            start = some.last();
-            isBegun = false;
-        }
-    }
-
-    /**
-     * Of what a column names the next in the sequence of their names.
-     *
-     * @param last the name that they end with; empty where there are no more
-     */
-    private record Some(List<Long> ids, Optional<String> last) {}
-
-    /** @param begun whether the start itself is meant too */
-    private Some someNamed(ListQuestion asked, Column column, Optional<String> start, boolean begun, int count) {
-        var down = asked.sorting().descending();
-        var than = (down ? "<" : ">") + (begun ? "=" : "");
-        var entity = column.named().orElseThrow().entity();
-        var from = start.isPresent() ? "where x.name %s :start ".formatted(than) : "";
-        var names = session.createSelectionQuery(
-                "select x.name from %s x %sorder by x.name%s".formatted(entity, from, down ? " desc" : ""),
-                String.class);
-        start.ifPresent(name -> names.setParameter("start", name));
-        var last = names.setFirstResult(count - 1).setMaxResults(1).getResultList().stream()
-                .findFirst();
-        var to = last.map(name -> "x.name %s :last".formatted(down ? ">=" : "<="))
-                .orElse("true = true");
-        var ids = session.createSelectionQuery(
-                "select x.id from %s x %s %s %s".formatted(entity, from, from.isEmpty() ? "where" : "and", to),
-                Long.class);
-        start.ifPresent(name -> ids.setParameter("start", name));
-        last.ifPresent(name -> ids.setParameter("last", name));
-        return new Some(ids.getResultList(), last);
-    }
-
-    /**
-     * The first of some rows.
-     *
-     * @param named the ids of what they name; none for all
-     * @param days on which they are
-     */
-    private List<Key> keys(Wanted wanted, int most, List<Long> named, DaySpan.Days days) {
+    /** By the filter on their own table that leads to no more rows than are looked at: the database sorts them. */
+    private Optional<Looked> throughMany(Wanted wanted) {
         var asked = wanted.asked();
+        return ways(asked)
+                .filter(way -> way.leading().steps().isEmpty() && !way.path().isEmpty())
+                .filter(way -> keys.led(asked, way.leading(), way.conditions(), bounds.most())
+                        .isPresent())
+                .findFirst()
+                .map(way -> Looked.all(keys.sorted(wanted, questions.looking(asked, way.path(), true))));
+    }
+
+    /** @param path by which the filter is; empty for what another table leads to */
+    private record By(Indexes.Leading leading, String path, Conditions conditions) {}
+
+    private Stream<By> ways(ListQuestion asked) {
+        return asked.isPlain(company.today())
+                ? asked.filters().stream().flatMap(filter -> way(asked, filter).stream())
+                : Stream.of();
+    }
+
+    private Optional<By> way(ListQuestion asked, Filter filter) {
         var list = asked.list();
-        var conditions = questions.conditions(asked);
-        if (!named.isEmpty()) {
-            conditions.add("%s contains %s"
-                    .formatted(
-                            conditions.parameter(Many.ids(named)),
-                            asked.sortedBy().orElseThrow().path()));
-        }
-        var sorted = asked.sortedBy();
-        var by = sorted.map(Column::sortedBy).orElse(list.key());
-        days.from().ifPresent(from -> conditions.add("%s >= %s".formatted(by, conditions.parameter(from))));
-        days.to().ifPresent(to -> conditions.add("%s <= %s".formatted(by, conditions.parameter(to))));
-        if (wanted.after() != null) {
-            behind(asked, conditions, by, Pages.key(wanted.after()));
-        }
-        var sequence = new ArrayList<>(conditions.fixed());
-        sequence.add(by);
-        sequence.add(list.key());
-        var way = asked.sorting().descending() ? " desc" : "";
-        // what is named is there: the database may begin with what leads to it
-        var leading = named.isEmpty() ? "" : asked.sortedBy().orElseThrow().path();
-        var read =
-                Stream.concat(Stream.of(list.key(), by), wanted.read().stream()).toList();
-        var text = "select %s from %s order by %s"
-                .formatted(
-                        String.join(", ", read),
-                        Questions.from(list, conditions, read.stream(), leading),
-                        String.join(
-                                ", ",
-                                sequence.stream()
-                                        .distinct()
-                                        .map(path -> path + way)
-                                        .toList()));
-        return questions.query(asked, text, conditions).setMaxResults(most).getResultList().stream()
-                .map(row -> new Key(
-                        (Long) row[0],
-                        String.valueOf(row[1]),
-                        Arrays.asList(row).subList(2, row.length)))
-                .toList();
+        var path = path(list, filter);
+        var leading = path.isEmpty()
+                ? Optional.of(new Indexes.Leading(list.base(), list.key(), List.of()))
+                : path.flatMap(one -> indexes.leading(list, one));
+        return isLeading(list, filter)
+                ? leading.map(one -> new By(one, path.orElse(""), questions.conditions(list, filter)))
+                : Optional.empty();
     }
 
-    /** Goes on behind the last row of the page before. */
-    private static void behind(ListQuestion asked, Conditions conditions, String by, Pages.Key last) {
-        if (!last.text(0).equals(asked.sort())) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("after", "a cursor from a page sorted alike"));
-        }
-        var than = asked.sorting().descending() ? "<" : ">";
-        var key = asked.list().key();
-        var id = conditions.parameter(last.number(2));
-        if (asked.sortedBy().isEmpty()) {
-            conditions.add("%s %s %s".formatted(key, than, id));
-            return;
-        }
-        var column = asked.sortedBy().get();
-        var value = conditions.parameter(
-                switch (column.kind()) {
-                    case TEXT, CODE -> last.text(1);
-                    case CHOICE -> choice(column, last.text(1));
-                    case FLAG, AS_OF -> throw new IllegalStateException("nothing is sorted by " + column.kind());
-                    case DAY -> last.date(1);
-                    case COUNT -> last.number(1);
-                    case AMOUNT, QUANTITY -> last.figure(1);
-                });
-        conditions.add("%1$s %2$s= %3$s and (%1$s %2$s %3$s or %4$s %2$s %5$s)".formatted(by, than, value, key, id));
+    /** By which a filter is, where an index may lead to what it leaves; empty of what another table leads to. */
+    private static Optional<String> path(DeclaredList list, Filter filter) {
+        var column = list.seen(filter.field().name()).orElseThrow();
+        return filter instanceof Filter.Lettered
+                ? column.folding().map(Column.Folding::path)
+                : Optional.of(column.path()).filter(path -> column.kind() != FieldKind.FLAG);
     }
 
-    private static Object choice(Column column, String name) {
-        if (!column.field().choices().contains(name)) {
-            throw new RefusedException(CommonRefusal.Incomplete.of("after", "a cursor from an earlier page"));
+    private static boolean isLeading(DeclaredList list, Filter filter) {
+        var column = list.seen(filter.field().name()).orElseThrow();
+        if (filter instanceof Filter.Lettered lettered) {
+            return lettered.operator() != Filter.Operator.HAS;
         }
-        return Conditions.choice(column, name);
+        if (filter instanceof Filter.Among among) {
+            return column.kind() == FieldKind.FLAG
+                    ? column.through().isPresent() && among.values().equals(List.of(Column.YES))
+                    : !among.not();
+        }
+        return !(filter instanceof Filter.AsOf);
+    }
+
+    /** Whether rows are looked at one after the other: where there is an index to do so, and something to look for. */
+    private boolean isLookedAt(ListQuestion asked, String by) {
+        return asked.isPlain(company.today())
+                && (asked.list().within().isPresent() || !asked.filters().isEmpty())
+                && indexes.isOwn(asked.list(), by);
+    }
+
+    /** So many rows are looked at first; each time four times as many. */
+    private Looked looking(Wanted wanted) {
+        var found = new ArrayList<KeyReader.Key>();
+        var part = wanted;
+        var most = bounds.of(questions.looking(wanted.asked(), "", true));
+        for (int looked = 0, count = bounds.few(); ; count *= 4) {
+            var some = Math.min(count, most - looked);
+            var last = keys.last(part.most(some), questions.looking(part.asked(), part.by(), false));
+            var conditions = questions.looking(part.asked(), part.by(), true);
+            last.ifPresent(key -> KeyReader.upTo(wanted, conditions, key));
+            found.addAll(keys.read(part.most(wanted.most() - found.size()), conditions));
+            looked += some;
+            if (found.size() >= wanted.most() || last.isEmpty()) {
+                return Looked.all(found);
+            }
+            if (looked >= most) {
+                return throughMany(wanted).orElseGet(() -> new Looked(found, last, most));
+            }
+            part = new Wanted(
+                    wanted.asked(),
+                    wanted.read(),
+                    Pages.cursor(KeyReader.cursor(wanted.asked(), last.get())),
+                    wanted.most());
+        }
     }
 }

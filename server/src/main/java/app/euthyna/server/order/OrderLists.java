@@ -33,7 +33,7 @@ class OrderLists {
                         "orders",
                         "OrderEntity o",
                         "o.id",
-                        List.of(new DeclaredList.Join("w", "left join OpenOrderEntity w on w.orderId = o.id")),
+                        List.of(new DeclaredList.Join("w", "OpenOrderEntity", "w.orderId = o.id")),
                         Reading.SELLING,
                         Sorting.NEWEST_FIRST,
                         columns())
@@ -89,10 +89,9 @@ class OrderLists {
                         "OrderLineEntity l",
                         "l.id",
                         List.of(
-                                new DeclaredList.Join("o", "left join OrderEntity o on o.id = l.orderId"),
+                                new DeclaredList.Join("o", "OrderEntity", "o.id = l.orderId"),
                                 new DeclaredList.Join(
-                                        "q",
-                                        "left join StockClaimEntity q on q.orderId = l.orderId and q.lineNo = l.lineNo")),
+                                        "q", "StockClaimEntity", "q.orderId = l.orderId and q.lineNo = l.lineNo")),
                         Reading.SELLING,
                         Sorting.NEWEST_FIRST,
                         List.of(

@@ -19,6 +19,9 @@ import org.springframework.stereotype.Component;
 @Order(20)
 public class History implements EffectSink {
 
+    /** What somebody decided, as it is written; a decline is told by the state that it led to. */
+    private static final Set<String> DECISIONS = Set.of("waived", "approved", "sent-back", "recalled", "cancelled");
+
     private static final EffectHandlers<Lines, Boolean> LINES = EffectHandlers.<Lines>deeds()
             .on(Effect.OrderSubmitted.class, Lines::orderSubmitted)
             .on(Effect.OrderChanged.class, Lines::orderChanged)
@@ -117,6 +120,7 @@ public class History implements EffectSink {
         row.event = event;
         row.stateTo = to == null ? null : to.name();
         row.happenedOn = context.date();
+        row.decidedOn = DECISIONS.contains(event) || to == OrderState.DECLINED ? row.happenedOn : null;
         row.writtenOn = context.today();
         row.at = clock.instant();
         row.byUser = context.person().username();

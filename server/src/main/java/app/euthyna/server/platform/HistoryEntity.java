@@ -22,6 +22,9 @@ public class HistoryEntity {
     String event;
     String stateTo;
     LocalDate happenedOn;
+    /** The same day where a decision was made; else empty. */
+    LocalDate decidedOn;
+
     Instant at;
     String byUser;
     String sentence;

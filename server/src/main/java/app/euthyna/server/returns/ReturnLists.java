@@ -31,8 +31,8 @@ class ReturnLists {
                         "CreditNoteEntity k",
                         "k.id",
                         List.of(
-                                new Join("i", "left join InvoiceEntity i on i.id = k.invoiceId"),
-                                new Join("p", "left join PaymentEntity p on p.number = k.number")),
+                                new Join("i", "InvoiceEntity", "i.id = k.invoiceId"),
+                                new Join("p", "PaymentEntity", "p.number = k.number")),
                         Reading.SELLING,
                         Sorting.NEWEST_FIRST,
                         List.of(
@@ -133,7 +133,7 @@ class ReturnLists {
                         "arrivals",
                         "UnexpectedGoodsEntity u",
                         "u.id",
-                        List.of(new Join("g", "left join ReturnEntity g on g.id = u.returnId")),
+                        List.of(new Join("g", "ReturnEntity", "g.id = u.returnId")),
                         Reading.BUSINESS,
                         Sorting.NEWEST_FIRST,
                         List.of(
@@ -165,7 +165,7 @@ class ReturnLists {
                 "credit note or reversal",
                 "credit notes and reversals",
                 "CreditNoteRegisterEntity",
-                List.of(new Join("i", "left join InvoiceEntity i on i.id = r.invoiceId")),
+                List.of(new Join("i", "InvoiceEntity", "i.id = r.invoiceId")),
                 Column.number("number", "Credit note", "r.number", "CREDIT_NOTE"),
                 MasterColumns.customer("r.customerId"),
                 Column.number("invoice", "Invoice", "i.number", "INVOICE").with(Trait.SHOWN),

@@ -60,7 +60,8 @@ class SheetsTests {
                 .thenReturn(new Totals(
                         count,
                         Map.of("units", new BigDecimal("1200.500"), "net", new BigDecimal("-1234567.80")),
-                        Optional.empty()));
+                        Optional.empty(),
+                        true));
         return sheets.of(ListQuestion.of(LIST, List.of(filters), null, null));
     }
 

@@ -1,0 +1,195 @@
+package app.euthyna.server.lists;
+
+import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.server.platform.Many;
+import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.RefusedException;
+import jakarta.annotation.Nullable;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.springframework.stereotype.Component;
+
+/** Reads the keys of rows in the sequence that is asked for, over as few tables as conditions and sequence need. */
+@Component
+class KeyReader {
+
+    private final Questions questions;
+
+    KeyReader(Questions questions) {
+        this.questions = questions;
+    }
+
+    /**
+     * A row that was found.
+     *
+     * @param sorted what it is sorted by
+     * @param read what was read of it at once; empty where it is read afterwards
+     */
+    record Key(long id, String sorted, List<Object> read) {
+
+        static Key of(String sorted, long id) {
+            return new Key(id, sorted, List.of());
+        }
+    }
+
+    /**
+     * Which rows are looked for.
+     *
+     * @param read what is read of each at once, see {@link Key#read}
+     * @param after behind which row; null from the beginning
+     * @param most so many at most
+     */
+    record Wanted(
+            ListQuestion asked, List<String> read, @Nullable String after, int most) {
+
+        /** By what they are sorted: HQL. */
+        String by() {
+            return asked.sortedBy().map(Column::sortedBy).orElse(asked.list().key());
+        }
+
+        boolean isDown() {
+            return asked.sorting().descending();
+        }
+
+        Wanted most(int other) {
+            return new Wanted(asked, read, after, other);
+        }
+    }
+
+    /** The first rows behind another one that meet some conditions, in the sequence of an index. */
+    List<Key> read(Wanted wanted, Conditions conditions) {
+        return read(wanted, conditions, wanted.by(), conditions.fixed());
+    }
+
+    /** The same, where rows shall not be looked for in that sequence: they are sorted. */
+    List<Key> sorted(Wanted wanted, Conditions conditions) {
+        return read(wanted, conditions, "coalesce(%1$s, %1$s)".formatted(wanted.by()), List.of());
+    }
+
+    private List<Key> read(Wanted wanted, Conditions conditions, String by, List<String> leading) {
+        var asked = wanted.asked();
+        var list = asked.list();
+        if (wanted.after() != null) {
+            behind(asked, conditions, by, Pages.key(wanted.after()));
+        }
+        var down = wanted.isDown() ? " desc" : "";
+        var read = Stream.concat(Stream.of(list.key(), wanted.by()), wanted.read().stream())
+                .toList();
+        var text = "select %s from %s order by %s"
+                .formatted(
+                        String.join(", ", read),
+                        Questions.from(list, conditions, read.stream()),
+                        Stream.concat(leading.stream(), Stream.of(by, list.key()))
+                                .distinct()
+                                .map(path -> path + down)
+                                .collect(Collectors.joining(", ")));
+        return questions.query(asked, text, conditions).setMaxResults(wanted.most()).getResultList().stream()
+                .map(row -> new Key(
+                        (Long) row[0],
+                        String.valueOf(row[1]),
+                        Arrays.asList(row).subList(2, row.length)))
+                .toList();
+    }
+
+    /** Of the rows behind another one the last of so many; empty where there are fewer. */
+    Optional<Key> last(Wanted wanted, Conditions conditions) {
+        var asked = wanted.asked();
+        var list = asked.list();
+        if (wanted.after() != null) {
+            behind(asked, conditions, wanted.by(), Pages.key(wanted.after()));
+        }
+        var down = wanted.isDown() ? " desc" : "";
+        var text = "select %1$s, %2$s from %3$s order by %2$s%4$s, %1$s%4$s"
+                .formatted(list.key(), wanted.by(), Questions.from(list, conditions, Stream.of(wanted.by())), down);
+        return questions
+                .query(asked, text, conditions)
+                .setFirstResult(wanted.most() - 1)
+                .setMaxResults(1)
+                .getResultList()
+                .stream()
+                .map(row -> Key.of(String.valueOf(row[1]), (Long) row[0]))
+                .findFirst();
+    }
+
+    /** The keys of all rows that a way leads to, where they are no more than so many; empty where they are. */
+    Optional<Long[]> led(ListQuestion asked, Indexes.Leading way, Conditions conditions, int most) {
+        var joined = conditions.joins().stream().map(join -> " " + join).collect(Collectors.joining());
+        var text = "select %s, 1 from %s%s where (%s)"
+                .formatted(way.key(), way.from(), joined, String.join(") and (", conditions.texts()));
+        var found = Optional.of(
+                questions.query(asked, text, conditions).setMaxResults(most + 1).getResultList());
+        for (var step : way.steps()) {
+            found = found.filter(rows -> rows.size() <= most)
+                    .map(rows -> questions
+                            .query("select %s, 1 from %s where :ids contains %s and (%s)"
+                                    .formatted(step.key(), step.from(), step.by(), step.within()))
+                            .setParameter("ids", keys(rows))
+                            .setMaxResults(most + 1)
+                            .getResultList());
+        }
+        return found.filter(rows -> rows.size() <= most).map(KeyReader::keys);
+    }
+
+    /** How many rows there are. */
+    long count(ListQuestion asked, Conditions conditions) {
+        var list = asked.list();
+        var text = "select count(%s), 1 from %s".formatted(list.key(), Questions.from(list, conditions, Stream.of()));
+        return (Long) questions.query(asked, text, conditions).getSingleResult()[0];
+    }
+
+    private static Long[] keys(List<Object[]> rows) {
+        return Many.ids(rows.stream().map(row -> (Long) row[0]).toList());
+    }
+
+    /** Up to a row and with it. */
+    static void upTo(Wanted wanted, Conditions conditions, Key last) {
+        compared(wanted.asked(), conditions, wanted.by(), new Pages.Key(cursor(wanted.asked(), last)), true);
+    }
+
+    /** A row as a cursor names it. */
+    static List<String> cursor(ListQuestion asked, Key last) {
+        return List.of(asked.sort(), last.sorted(), String.valueOf(last.id()));
+    }
+
+    /** Goes on behind the last row of the page before. */
+    private static void behind(ListQuestion asked, Conditions conditions, String by, Pages.Key last) {
+        if (!last.text(0).equals(asked.sort())) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("after", "a cursor from a page sorted alike"));
+        }
+        compared(asked, conditions, by, last, false);
+    }
+
+    private static void compared(ListQuestion asked, Conditions conditions, String by, Pages.Key last, boolean upTo) {
+        var than = asked.sorting().descending() == upTo ? ">" : "<";
+        var key = asked.list().key();
+        var id = conditions.parameter(last.number(2));
+        if (asked.sortedBy().isEmpty()) {
+            conditions.add("%s %s%s %s".formatted(key, than, upTo ? "=" : "", id));
+            return;
+        }
+        var value = conditions.parameter(value(asked.sortedBy().get(), last));
+        conditions.add("%1$s %2$s= %3$s and (%1$s %2$s %3$s or %4$s %2$s%5$s %6$s)"
+                .formatted(by, than, value, key, upTo ? "=" : "", id));
+    }
+
+    private static Object value(Column column, Pages.Key last) {
+        return switch (column.kind()) {
+            case TEXT, CODE -> last.text(1);
+            case CHOICE -> choice(column, last.text(1));
+            case FLAG, AS_OF -> throw new IllegalStateException("nothing is sorted by " + column.kind());
+            case DAY -> last.date(1);
+            case COUNT -> last.number(1);
+            case AMOUNT, QUANTITY -> last.figure(1);
+        };
+    }
+
+    private static Object choice(Column column, String name) {
+        if (!column.field().choices().contains(name)) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("after", "a cursor from an earlier page"));
+        }
+        return Conditions.choice(column, name);
+    }
+}

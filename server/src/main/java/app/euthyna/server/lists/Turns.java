@@ -1,0 +1,133 @@
+package app.euthyna.server.lists;
+
+import app.euthyna.core.lists.DaySpan;
+import app.euthyna.server.lists.KeyReader.Wanted;
+import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Many;
+import app.euthyna.server.platform.Pages;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/** Finds rows in turns: those of some days, or of some names, then those of the next. */
+@Component
+class Turns {
+
+    private final Questions questions;
+    private final KeyReader keys;
+    private final Indexes indexes;
+    private final Bounds bounds;
+    private final Company company;
+    private final Books books;
+
+    Turns(Questions questions, KeyReader keys, Indexes indexes, Bounds bounds, Company company, Books books) {
+        this.questions = questions;
+        this.keys = keys;
+        this.indexes = indexes;
+        this.bounds = bounds;
+        this.company = company;
+        this.books = books;
+    }
+
+    /** So many days are gone through at first; each time four times as many. */
+    private static final int DAYS = 1;
+
+    /**
+     * Rows that are worked out, in the sequence of a day: days are gone through, some at a time, since what they are
+     * worked out from has an index by it and the whole would be sorted. No row is of a day to come.
+     */
+    RowFinder.Looked byDay(Wanted wanted, Column column) {
+        var today = company.today();
+        var asked = wanted.asked();
+        var by = wanted.by();
+        var down = asked.sorting().descending();
+        var all = asked.days(column, today).and(new DaySpan.Days(Optional.of(began(today)), Optional.of(today)));
+        var first = all.from().orElseThrow();
+        var last = all.to().orElseThrow();
+        if (wanted.after() != null) {
+            var day = Pages.key(wanted.after()).date(1);
+            first = down || day.isBefore(first) ? first : day;
+            last = down && day.isBefore(last) ? day : last;
+        }
+        var found = new ArrayList<KeyReader.Key>();
+        var most = bounds.of(questions.looking(asked, "", true));
+        var looked = 0L;
+        for (var count = DAYS; found.size() < wanted.most() && !first.isAfter(last); count *= 4) {
+            var end = down ? last.minusDays(count - 1L) : first.plusDays(count - 1L);
+            var some = down
+                    ? new DaySpan.Days(Optional.of(end.isBefore(first) ? first : end), Optional.of(last))
+                    : new DaySpan.Days(Optional.of(first), Optional.of(end.isAfter(last) ? last : end));
+            var conditions = questions.conditions(asked);
+            conditions.between(by, some);
+            found.addAll(keys.read(wanted.most(wanted.most() - found.size()), conditions));
+            last = down ? some.from().orElseThrow().minusDays(1) : last;
+            first = down ? first : some.to().orElseThrow().plusDays(1);
+            if (found.size() < wanted.most() && !asked.filters().isEmpty() && !first.isAfter(last)) {
+                looked += keys.count(asked, Conditions.between(asked.list(), by, some));
+                if (looked >= most) {
+                    var until = end(
+                            wanted,
+                            (down ? some.from() : some.to()).orElseThrow().toString());
+                    return new RowFinder.Looked(found, Optional.of(until), most);
+                }
+            }
+        }
+        return RowFinder.Looked.all(found);
+    }
+
+    /** The month in which the books begin: a row may be of a whole one. */
+    private LocalDate began(LocalDate today) {
+        return books.began().orElse(today).withDayOfMonth(1);
+    }
+
+    /** So many names are gone through at first; each time four times as many. */
+    private static final int NAMES = 8;
+
+    /**
+     * Rows in the sequence of what they name: its names are gone through, and the rows of some looked at together,
+     * since rows have an index by what they name, and none by its name.
+     */
+    RowFinder.Looked byName(Wanted wanted, Column column) {
+        var asked = wanted.asked();
+        var way = indexes.leading(asked.list(), column.path()).filter(one -> asked.isPlain(company.today()));
+        var found = new ArrayList<KeyReader.Key>();
+        var start = Optional.ofNullable(wanted.after())
+                .map(cursor -> Pages.key(cursor).text(1));
+        var isBegun = start.isPresent();
+        for (int looked = 0, count = NAMES; ; ) {
+            var some = questions.named(asked, column, start, isBegun, count);
+            var part = wanted.most(wanted.most() - found.size());
+            var named = Many.ids(some.ids());
+            var few = way.flatMap(
+                    one -> keys.led(asked, one, Conditions.naming(asked.list(), column, named), bounds.few()));
+            if (few.isPresent()) {
+                found.addAll(
+                        keys.sorted(part, questions.looking(asked, "", true).and(few.get())));
+            } else if (way.isPresent() && count > 1) {
+                count = Math.max(1, count / NAMES);
+                continue;
+            } else {
+                var conditions = questions.conditions(asked);
+                conditions.add("%s contains %s".formatted(conditions.parameter(named), column.path()));
+                found.addAll(keys.read(part, conditions));
+            }
+            if (found.size() >= wanted.most() || some.last().isEmpty()) {
+                return RowFinder.Looked.all(found);
+            }
+            looked += few.map(all -> all.length).orElse(way.isPresent() ? bounds.few() : 0);
+            if (looked >= bounds.naming()) {
+                return new RowFinder.Looked(
+                        found, Optional.of(end(wanted, some.last().get())), looked);
+            }
+            count = few.isPresent() && few.get().length * 4 > bounds.few() ? count : count * 4;
+            start = some.last();
+            isBegun = false;
+        }
+    }
+
+    /** Behind all that is sorted alike. */
+    private static KeyReader.Key end(Wanted wanted, String sorted) {
+        return KeyReader.Key.of(sorted, wanted.isDown() ? Long.MIN_VALUE : Long.MAX_VALUE);
+    }
+}

@@ -84,7 +84,7 @@ class FindingLists {
                         List.of(
                                 Column.number("number", "Order", "o.number", "ORDER")
                                         .with(Trait.SHOWN),
-                                MasterColumns.customer("o.customerId"),
+                                MasterColumns.customerIfAny("o.customerId"),
                                 Column.day("date", "Date", "h.decidedOn").with(Trait.SHOWN, Trait.SORTED),
                                 Column.words(
                                                 "what",

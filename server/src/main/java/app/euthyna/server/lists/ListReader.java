@@ -87,12 +87,13 @@ class ListReader {
     record Page<T>(List<T> rows, @Nullable String next, int looked) {}
 
     Page<Row> page(ListQuestion asked, @Nullable String after) {
-        var page = found(asked, after, Pages.SIZE);
+        var page = found(asked, after, Pages.SIZE, asked.list().isDerived());
         return new Page<>(rows(asked, page.rows()), page.next(), page.looked());
     }
 
-    private Page<KeyReader.Key> found(ListQuestion asked, @Nullable String after, int most) {
-        var read = asked.list().isDerived() ? read(asked) : List.<String>of();
+    /** @param atOnce what is shown of rows is read with their keys, which is quicker where many are */
+    private Page<KeyReader.Key> found(ListQuestion asked, @Nullable String after, int most, boolean atOnce) {
+        var read = atOnce ? read(asked) : List.<String>of();
         var found = finder.find(asked, read, after, most + 1);
         if (found.until().isPresent()) {
             var until = Pages.cursor(KeyReader.cursor(asked, found.until().get()));
@@ -106,7 +107,7 @@ class ListReader {
     void each(ListQuestion asked, Consumer<Row> taker) {
         String after = null;
         do {
-            var part = found(asked, after, TOGETHER);
+            var part = found(asked, after, TOGETHER, true);
             rows(asked, part.rows()).forEach(taker);
             after = part.next();
         } while (after != null);
@@ -144,7 +145,7 @@ class ListReader {
             return List.of();
         }
         var list = asked.list();
-        if (list.isDerived()) {
+        if (!keys.get(0).read().isEmpty()) {
             return keys.stream().map(key -> row(asked, key.id(), key.read())).toList();
         }
         var read = read(asked);

@@ -69,7 +69,9 @@ public final class Bench {
 
     private void lists() throws Exception {
         try (var here = Company.open(home, file, "a")) {
-            write("lists", Map.copyOf(new ListTimes(here.lead).measure()));
+            var written = new LinkedHashMap<String, Object>(new FileTimes(here).measure());
+            written.putAll(new ListTimes(here.lead).measure());
+            write("lists", written);
         }
     }
 

@@ -2,6 +2,7 @@ package app.euthyna.e2e.bench;
 
 import app.euthyna.e2e.client.Api;
 import app.euthyna.e2e.client.Application;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -76,6 +77,11 @@ final class Company implements AutoCloseable {
 
     static Path ended(Path file) {
         return file.resolveSibling(file.getFileName() + ".mv.db");
+    }
+
+    /** See {@link Application#liveHeap}. */
+    long liveHeap() throws IOException {
+        return application.liveHeap();
     }
 
     Path file() {

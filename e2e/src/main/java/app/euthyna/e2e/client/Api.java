@@ -68,6 +68,14 @@ public final class Api {
     }
 
     /** Sends a command under a key of its own. */
+    /** Reads a file as it comes, and keeps none of it: how many lines it has. */
+    public long lines(String path) throws IOException, InterruptedException {
+        var request = HttpRequest.newBuilder(URI.create(url + path)).build();
+        try (var lines = http.send(request, HttpResponse.BodyHandlers.ofLines()).body()) {
+            return lines.count();
+        }
+    }
+
     public JsonNode post(String path, Object body) {
         return send("POST", path, body, UUID.randomUUID().toString());
     }

@@ -150,6 +150,19 @@ public final class Application implements AutoCloseable {
         return process.info().totalCpuDuration().orElse(Duration.ZERO);
     }
 
+    /** What it holds on its heap when all that nobody needs is cleared away; bytes. */
+    public long liveHeap() throws IOException {
+        var told = new ProcessBuilder("jcmd", String.valueOf(process.pid()), "GC.class_histogram").start();
+        try (var lines = told.inputReader()) {
+            // the last line: Total, objects, bytes
+            return lines.lines()
+                    .filter(line -> line.startsWith("Total"))
+                    .map(line -> Long.parseLong(line.strip().split("\\s+", -1)[2]))
+                    .findFirst()
+                    .orElseThrow(() -> new IOException("jcmd told nothing of the heap"));
+        }
+    }
+
     /** As a power cut would end it. */
     public void kill() {
         processes().forEach(one -> {

@@ -64,6 +64,10 @@ class UnbilledLists {
         return "join OpenOrderEntity live on live.orderId = %s.rootOrderId".formatted(line);
     }
 
+    /** Of these the ones that have something to bill, or may once they are cleared. */
+    private static final String UNBILLED_NOW =
+            " and (live.billable = true or live.cleared = false or live.unbilledGross <> 0)";
+
     /**
      * And those of which something was open then, and is no more.
      *
@@ -118,11 +122,15 @@ class UnbilledLists {
                         "Shipped, not billed",
                         "dispatch line",
                         "dispatch lines",
-                        "DispatchLineEntity l left join DispatchEntity d on d.id = l.dispatchId"
-                                + " left join OrderEntity o on o.id = d.orderId"
-                                + " left join OrderLineEntity x on x.orderId = l.rootOrderId and x.lineNo = l.orderLineNo",
+                        "DispatchLineEntity l",
                         "l.id",
-                        List.of(),
+                        List.of(
+                                new Join("d", "DispatchEntity", "d.id = l.dispatchId"),
+                                new Join("o", "OrderEntity", "o.id = d.orderId"),
+                                new Join(
+                                        "x",
+                                        "OrderLineEntity",
+                                        "x.orderId = l.rootOrderId and x.lineNo = l.orderLineNo")),
                         Reading.SELLING,
                         new Sorting(Optional.of("departedOn"), false),
                         List.of(
@@ -148,7 +156,7 @@ class UnbilledLists {
                                         .with(Trait.SHOWN, Trait.SUMMED),
                                 Column.asOf()))
                 .within(
-                        new Part(live("l"), HAD_LEFT),
+                        new Part(live("l") + UNBILLED_NOW, HAD_LEFT),
                         new Part(
                                 liveThen("l", BILLED_SINCE, BACK_SINCE, DECIDED_SINCE, dispatchedSince("reversedOn")),
                                 HAD_LEFT))
@@ -189,9 +197,11 @@ class UnbilledLists {
                         "Billed, not shipped",
                         "invoice line",
                         "invoice lines",
-                        "InvoiceLineEntity b left join InvoiceEntity i on i.id = b.invoiceId",
+                        "InvoiceLineEntity b",
                         "b.id",
-                        List.of(new Join("o", "OrderEntity", "o.id = b.rootOrderId")),
+                        List.of(
+                                new Join("i", "InvoiceEntity", "i.id = b.invoiceId"),
+                                new Join("o", "OrderEntity", "o.id = b.rootOrderId")),
                         Reading.SELLING,
                         new Sorting(Optional.of("invoicedOn"), false),
                         List.of(

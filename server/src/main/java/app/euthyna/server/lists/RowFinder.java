@@ -54,7 +54,9 @@ class RowFinder {
         var wanted = new Wanted(asked, read, after, most);
         var sorted = asked.sortedBy();
         if (asked.list().isDerived()) {
+            // a register is read by day; months are few
             return sorted.filter(column -> column.kind() == FieldKind.DAY)
+                    .filter(column -> asked.list().proof().isPresent())
                     .map(day -> turns.byDay(wanted, day))
                     .orElseGet(() -> Looked.all(keys.read(wanted, questions.conditions(asked))));
         }

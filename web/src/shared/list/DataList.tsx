@@ -140,8 +140,8 @@ function Heading({
 }
 
 /** How many rows were looked at up to a page that ends where no more may be looked at; 0 where all were found. */
-const lookedAt = (pages: { looked?: number | null; next?: string | null }[]) =>
-  pages.at(-1)?.looked && pages.at(-1)?.next ? pages.reduce((all, page) => all + (page.looked ?? 0), 0) : 0;
+const lookedAt = (pages: { looked?: number | null }[]) =>
+  pages.at(-1)?.looked ? pages.reduce((all, page) => all + (page.looked ?? 0), 0) : 0;
 
 /** The conditions as sentences, each of which can be taken away. */
 function Filters({

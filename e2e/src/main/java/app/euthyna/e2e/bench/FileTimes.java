@@ -1,6 +1,5 @@
 package app.euthyna.e2e.bench;
 
-import java.io.IOException;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -48,15 +47,7 @@ final class FileTimes {
     /** Looked at again and again while the file is read once more, which takes longer for it. */
     private double megabytes(String path) throws Exception {
         var before = company.liveHeap();
-        var read = CompletableFuture.runAsync(() -> {
-            try {
-                company.lead.lines(path);
-            } catch (IOException gone) {
-                throw new IllegalStateException(gone);
-            } catch (InterruptedException ended) {
-                Thread.currentThread().interrupt();
-            }
-        });
+        var read = CompletableFuture.runAsync(() -> company.lead.lines(path));
         var most = before;
         do {
             most = Math.max(most, company.liveHeap());

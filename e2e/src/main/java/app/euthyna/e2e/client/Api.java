@@ -13,6 +13,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Map;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -67,15 +68,19 @@ public final class Api {
         return send("GET", path, null, null);
     }
 
-    /** Sends a command under a key of its own. */
     /** Reads a file as it comes, and keeps none of it: how many lines it has. */
-    public long lines(String path) throws IOException, InterruptedException {
-        var request = HttpRequest.newBuilder(URI.create(url + path)).build();
-        try (var lines = http.send(request, HttpResponse.BodyHandlers.ofLines()).body()) {
+    public long lines(String path) {
+        var response =
+                sent(HttpRequest.newBuilder(URI.create(url + path)).build(), HttpResponse.BodyHandlers.ofLines());
+        try (var lines = response.body()) {
+            if (response.statusCode() >= 400) {
+                throw new Refused(response.statusCode(), "", lines.collect(Collectors.joining("\n")));
+            }
             return lines.count();
         }
     }
 
+    /** Sends a command under a key of its own. */
     public JsonNode post(String path, Object body) {
         return send("POST", path, body, UUID.randomUUID().toString());
     }
@@ -125,16 +130,20 @@ public final class Api {
                 .map(HttpCookie::getValue)
                 .findFirst()
                 .ifPresent(token -> request.header("X-XSRF-TOKEN", token));
+        var response = sent(request.build(), HttpResponse.BodyHandlers.ofString());
+        var json = response.body().isBlank() ? JSON.createObjectNode() : JSON.readTree(response.body());
+        if (response.statusCode() >= 400) {
+            throw new Refused(
+                    response.statusCode(),
+                    json.path("code").asString(""),
+                    json.path("detail").asString(response.body()));
+        }
+        return json;
+    }
+
+    private <T> HttpResponse<T> sent(HttpRequest request, HttpResponse.BodyHandler<T> read) {
         try {
-            var response = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
-            var json = response.body().isBlank() ? JSON.createObjectNode() : JSON.readTree(response.body());
-            if (response.statusCode() >= 400) {
-                throw new Refused(
-                        response.statusCode(),
-                        json.path("code").asString(""),
-                        json.path("detail").asString(response.body()));
-            }
-            return json;
+            return http.send(request, read);
         } catch (IOException lost) {
             throw new UncheckedIOException(lost);
         } catch (InterruptedException stopped) {

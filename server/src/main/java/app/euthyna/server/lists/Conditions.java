@@ -97,30 +97,9 @@ final class Conditions {
         return conditions;
     }
 
-    /** What a column names is one of some, by their ids; whatever else rows are. */
-    static Conditions naming(DeclaredList list, Column column, Long[] ids) {
-        var conditions = new Conditions(list, LocalDate.MIN, (one, codes) -> new Long[0]);
-        conditions.add("%s contains %s".formatted(conditions.parameter(ids), column.path()));
-        return conditions;
-    }
-
-    /** Of all rows on some days, whatever else they are. */
-    static Conditions between(DeclaredList list, String by, DaySpan.Days days) {
-        var conditions = new Conditions(list, LocalDate.MIN, (one, codes) -> new Long[0]);
-        conditions.between(by, days);
-        return conditions;
-    }
-
-    /** And by a day within some. */
-    void between(String by, DaySpan.Days days) {
-        days.from().ifPresent(from -> add("%s >= %s".formatted(by, parameter(from))));
-        days.to().ifPresent(to -> add("%s <= %s".formatted(by, parameter(to))));
-    }
-
-    /** Of rows that were found already. */
-    static Conditions ofKeys(DeclaredList list, Long[] keys) {
-        var conditions = new Conditions(list, LocalDate.MIN, (column, codes) -> new Long[0]);
-        return conditions.and(keys);
+    /** Of a list as it is kept, before any condition: for rows that were found already, or are counted. */
+    static Conditions none(DeclaredList list) {
+        return new Conditions(list, LocalDate.MIN, (column, codes) -> new Long[0]);
     }
 
     List<String> texts() {
@@ -141,7 +120,19 @@ final class Conditions {
 
     /** And one of some rows, by their keys. */
     Conditions and(Long[] keys) {
-        add("%s contains %s".formatted(parameter(keys), list.key()));
+        return among(list.key(), keys);
+    }
+
+    /** And what a path holds is one of some ids. */
+    Conditions among(String path, Long[] some) {
+        add("%s contains %s".formatted(parameter(some), path));
+        return this;
+    }
+
+    /** And by a day within some. */
+    Conditions between(String by, DaySpan.Days days) {
+        days.from().ifPresent(from -> add("%s >= %s".formatted(by, parameter(from))));
+        days.to().ifPresent(to -> add("%s <= %s".formatted(by, parameter(to))));
         return this;
     }
 

@@ -45,8 +45,8 @@ public record DeclaredList(
         List<Shipped> views) {
 
     /**
-     * What is joined for columns that name its alias. A left join leaves it to the base in which sequence rows are
-     * read, which is the list's own; an inner one to the database.
+     * What is joined for columns that name its alias: from the left, so that the base says in which sequence rows are
+     * read.
      *
      * @param entity what is joined
      * @param condition HQL over its alias and those before it

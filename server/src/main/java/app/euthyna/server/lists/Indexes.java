@@ -122,12 +122,7 @@ class Indexes {
     }
 
     private Set<String> firstOf(String table) {
-        var known = first.get(table);
-        if (known == null) {
-            known = session.doReturningWork(connection -> read(connection, table));
-            first.put(table, known);
-        }
-        return known;
+        return first.computeIfAbsent(table, name -> session.doReturningWork(connection -> read(connection, name)));
     }
 
     private static Set<String> read(Connection connection, String table) throws SQLException {

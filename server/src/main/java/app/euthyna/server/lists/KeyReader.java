@@ -57,19 +57,44 @@ class KeyReader {
         Wanted most(int other) {
             return new Wanted(asked, read, after, other);
         }
+
+        Wanted behind(Key last) {
+            return new Wanted(asked, read, Pages.cursor(cursor(asked, last)), most);
+        }
+    }
+
+    /**
+     * Rows that were found.
+     *
+     * @param until the last row that was looked at, where there may be more behind it; empty where so many were found
+     *     as were wanted, or all that there are
+     * @param looked how many were looked at, where there may be more
+     */
+    record Looked(List<Key> rows, Optional<Key> until, int looked) {
+        static Looked all(List<Key> rows) {
+            return new Looked(rows, Optional.empty(), 0);
+        }
     }
 
     /** The first rows behind another one that meet some conditions, in the sequence of an index. */
     List<Key> read(Wanted wanted, Conditions conditions) {
-        return read(wanted, conditions, wanted.by(), conditions.fixed());
+        return read(wanted, conditions, wanted.by(), conditions.fixed(), 0);
     }
 
     /** The same, where rows shall not be looked for in that sequence: they are sorted. */
     List<Key> sorted(Wanted wanted, Conditions conditions) {
-        return read(wanted, conditions, "coalesce(%1$s, %1$s)".formatted(wanted.by()), List.of());
+        return read(wanted, conditions, "coalesce(%1$s, %1$s)".formatted(wanted.by()), List.of(), 0);
     }
 
-    private List<Key> read(Wanted wanted, Conditions conditions, String by, List<String> leading) {
+    /** Of the rows behind another one the last of so many; empty where there are fewer. */
+    Optional<Key> last(Wanted wanted, Conditions conditions, int many) {
+        var alone = new Wanted(wanted.asked(), List.of(), wanted.after(), 1);
+        return read(alone, conditions, wanted.by(), List.of(), many - 1).stream()
+                .findFirst();
+    }
+
+    /** @param leading what they are sorted by first, and {@code left} how many of them are left out */
+    private List<Key> read(Wanted wanted, Conditions conditions, String by, List<String> leading, int left) {
         var asked = wanted.asked();
         var list = asked.list();
         if (wanted.after() != null) {
@@ -86,32 +111,17 @@ class KeyReader {
                                 .distinct()
                                 .map(path -> path + down)
                                 .collect(Collectors.joining(", ")));
-        return questions.query(asked, text, conditions).setMaxResults(wanted.most()).getResultList().stream()
+        return questions
+                .query(asked, text, conditions)
+                .setFirstResult(left)
+                .setMaxResults(wanted.most())
+                .getResultList()
+                .stream()
                 .map(row -> new Key(
                         (Long) row[0],
                         String.valueOf(row[1]),
                         Arrays.asList(row).subList(2, row.length)))
                 .toList();
-    }
-
-    /** Of the rows behind another one the last of so many; empty where there are fewer. */
-    Optional<Key> last(Wanted wanted, Conditions conditions) {
-        var asked = wanted.asked();
-        var list = asked.list();
-        if (wanted.after() != null) {
-            behind(asked, conditions, wanted.by(), Pages.key(wanted.after()));
-        }
-        var down = wanted.isDown() ? " desc" : "";
-        var text = "select %1$s, %2$s from %3$s order by %2$s%4$s, %1$s%4$s"
-                .formatted(list.key(), wanted.by(), Questions.from(list, conditions, Stream.of(wanted.by())), down);
-        return questions
-                .query(asked, text, conditions)
-                .setFirstResult(wanted.most() - 1)
-                .setMaxResults(1)
-                .getResultList()
-                .stream()
-                .map(row -> Key.of(String.valueOf(row[1]), (Long) row[0]))
-                .findFirst();
     }
 
     /** The keys of all rows that a way leads to, where they are no more than so many; empty where they are. */

@@ -122,7 +122,7 @@ class ListReader {
     /** Counted and added up over some rows, by their keys. */
     Totals selected(ListQuestion asked, Long[] keys) {
         var summed = summed(asked);
-        var row = counted(asked, Conditions.ofKeys(asked.list(), keys), summed);
+        var row = counted(asked, Conditions.none(asked.list()).and(keys), summed);
         return new Totals((Long) row[0], sums(summed, row), Optional.empty(), true);
     }
 
@@ -149,8 +149,7 @@ class ListReader {
             return keys.stream().map(key -> row(asked, key.id(), key.read())).toList();
         }
         var read = read(asked);
-        var conditions = Conditions.ofKeys(
-                list, Many.ids(keys.stream().map(KeyReader.Key::id).toList()));
+        var conditions = Conditions.none(list).and(ids(keys));
         var text = "select %s, %s from %s"
                 .formatted(list.key(), String.join(", ", read), Questions.from(list, conditions, read.stream()));
         var found = new HashMap<Long, Row>();
@@ -192,32 +191,10 @@ class ListReader {
         return (BigDecimal) shown(column, figure(answered));
     }
 
-    /**
-     * The same where rows are no more than some; else how many there are at least. What proves itself is always whole.
-     */
-    Totals capped(ListQuestion asked) {
-        var isProven = asked.list()
-                .proofToRead()
-                .flatMap(one -> asked.daysAlone(one.day(), company.today()))
-                .isPresent();
-        if (asked.list().isDerived() || isProven) {
-            return totals(asked);
-        }
-        var found = finder.find(asked, List.of(), null, MOST_COUNTED + 1);
-        var keys = Many.ids(found.rows().stream().map(KeyReader.Key::id).toList());
-        if (found.until().isPresent() || keys.length > MOST_COUNTED) {
-            return new Totals(Math.min(keys.length, MOST_COUNTED), Map.of(), Optional.empty(), false);
-        }
-        var summed = summed(asked);
-        var row = counted(asked, Conditions.ofKeys(asked.list(), keys), summed);
-        var all = sums(summed, row);
-        measured(asked, () -> Conditions.ofKeys(asked.list(), keys), all);
-        return new Totals((Long) row[0], all, Optional.empty(), true);
-    }
-
+    /** Counted and added up over all rows that meet the filters, and held against the ledger. */
     Totals totals(ListQuestion asked) {
         var proof = asked.list().proofToRead();
-        var days = proof.flatMap(one -> asked.daysAlone(one.day(), company.today()));
+        var days = provenDays(asked);
         var ties = days.isEmpty()
                 ? List.<Register.Tie>of()
                 : proof.get().register().ties();
@@ -240,6 +217,32 @@ class ListReader {
         all.keySet().retainAll(shown.stream().map(Column::name).toList());
         measured(asked, () -> questions.conditions(asked), all);
         return new Totals((Long) row[0], all, proven, true);
+    }
+
+    /**
+     * The same where rows are no more than some; else how many there are at least. What proves itself is always whole.
+     */
+    Totals capped(ListQuestion asked) {
+        if (asked.list().isDerived() || provenDays(asked).isPresent()) {
+            return totals(asked);
+        }
+        var found = finder.find(asked, List.of(), null, MOST_COUNTED + 1);
+        var keys = ids(found.rows());
+        if (found.until().isPresent() || keys.length > MOST_COUNTED) {
+            return new Totals(Math.min(keys.length, MOST_COUNTED), Map.of(), Optional.empty(), false);
+        }
+        var totals = selected(asked, keys);
+        measured(asked, () -> Conditions.none(asked.list()).and(keys), totals.sums());
+        return totals;
+    }
+
+    private static Long[] ids(List<KeyReader.Key> keys) {
+        return Many.ids(keys.stream().map(KeyReader.Key::id).toList());
+    }
+
+    /** The days for which it is held against the ledger; empty where it is not. */
+    private Optional<DaySpan.Days> provenDays(ListQuestion asked) {
+        return asked.list().proofToRead().flatMap(one -> asked.daysAlone(one.day(), company.today()));
     }
 
     /** What all rows come to by columns that are not added up. */

@@ -2,9 +2,9 @@ package app.euthyna.server.lists;
 
 import app.euthyna.core.lists.FieldKind;
 import app.euthyna.core.lists.Filter;
+import app.euthyna.server.lists.KeyReader.Looked;
 import app.euthyna.server.lists.KeyReader.Wanted;
 import app.euthyna.server.platform.Company;
-import app.euthyna.server.platform.Pages;
 import jakarta.annotation.Nullable;
 import java.util.ArrayList;
 import java.util.List;
@@ -34,19 +34,6 @@ class RowFinder {
         this.turns = turns;
         this.bounds = bounds;
         this.company = company;
-    }
-
-    /**
-     * Rows that were found.
-     *
-     * @param until the last row that was looked at, where there may be more behind it; empty where so many were found
-     *     as were wanted, or all that there are
-     * @param looked how many were looked at, where there may be more
-     */
-    record Looked(List<KeyReader.Key> rows, Optional<KeyReader.Key> until, int looked) {
-        static Looked all(List<KeyReader.Key> rows) {
-            return new Looked(rows, Optional.empty(), 0);
-        }
     }
 
     /** The first rows behind another one. */
@@ -107,25 +94,20 @@ class RowFinder {
 
     private Optional<By> way(ListQuestion asked, Filter filter) {
         var list = asked.list();
-        var path = path(list, filter);
-        var leading = path.isEmpty()
-                ? Optional.of(new Indexes.Leading(list.base(), list.key(), List.of()))
-                : path.flatMap(one -> indexes.leading(list, one));
-        return isLeading(list, filter)
-                ? leading.map(one -> new By(one, path.orElse(""), questions.conditions(list, filter)))
-                : Optional.empty();
+        var column = list.seen(filter.field().name()).orElseThrow();
+        if (!isLeading(column, filter)) {
+            return Optional.empty();
+        }
+        if (column.kind() == FieldKind.FLAG) {
+            var own = new Indexes.Leading(list.base(), list.key(), List.of());
+            return Optional.of(new By(own, "", questions.conditions(list, filter)));
+        }
+        var path = column.folding().map(Column.Folding::path).orElse(column.path());
+        return indexes.leading(list, path).map(leading -> new By(leading, path, questions.conditions(list, filter)));
     }
 
-    /** By which a filter is, where an index may lead to what it leaves; empty of what another table leads to. */
-    private static Optional<String> path(DeclaredList list, Filter filter) {
-        var column = list.seen(filter.field().name()).orElseThrow();
-        return filter instanceof Filter.Lettered
-                ? column.folding().map(Column.Folding::path)
-                : Optional.of(column.path()).filter(path -> column.kind() != FieldKind.FLAG);
-    }
-
-    private static boolean isLeading(DeclaredList list, Filter filter) {
-        var column = list.seen(filter.field().name()).orElseThrow();
+    /** Whether an index, or another table, may lead to what a filter leaves. */
+    private static boolean isLeading(Column column, Filter filter) {
         if (filter instanceof Filter.Lettered lettered) {
             return lettered.operator() != Filter.Operator.HAS;
         }
@@ -144,15 +126,17 @@ class RowFinder {
                 && indexes.isOwn(asked.list(), by);
     }
 
-    /** So many rows are looked at first; each time four times as many. */
+    /** Rows are looked at one after the other, some at first; each time four times as many. */
     private Looked looking(Wanted wanted) {
+        var asked = wanted.asked();
+        var by = wanted.by();
         var found = new ArrayList<KeyReader.Key>();
         var part = wanted;
-        var most = bounds.of(questions.looking(wanted.asked(), "", true));
+        var most = bounds.of(questions.looking(asked, "", true));
         for (int looked = 0, count = bounds.few(); ; count *= 4) {
             var some = Math.min(count, most - looked);
-            var last = keys.last(part.most(some), questions.looking(part.asked(), part.by(), false));
-            var conditions = questions.looking(part.asked(), part.by(), true);
+            var last = keys.last(part, questions.looking(asked, by, false), some);
+            var conditions = questions.looking(asked, by, true);
             last.ifPresent(key -> KeyReader.upTo(wanted, conditions, key));
             found.addAll(keys.read(part.most(wanted.most() - found.size()), conditions));
             looked += some;
@@ -162,11 +146,7 @@ class RowFinder {
             if (looked >= most) {
                 return throughMany(wanted).orElseGet(() -> new Looked(found, last, most));
             }
-            part = new Wanted(
-                    wanted.asked(),
-                    wanted.read(),
-                    Pages.cursor(KeyReader.cursor(wanted.asked(), last.get())),
-                    wanted.most());
+            part = wanted.behind(last.get());
         }
     }
 }

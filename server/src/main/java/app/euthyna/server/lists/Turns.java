@@ -1,6 +1,7 @@
 package app.euthyna.server.lists;
 
 import app.euthyna.core.lists.DaySpan;
+import app.euthyna.server.lists.KeyReader.Looked;
 import app.euthyna.server.lists.KeyReader.Wanted;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Many;
@@ -37,7 +38,7 @@ class Turns {
      * Rows that are worked out, in the sequence of a day: days are gone through, some at a time, since what they are
      * worked out from has an index by it and the whole would be sorted. No row is of a day to come.
      */
-    RowFinder.Looked byDay(Wanted wanted, Column column) {
+    Looked byDay(Wanted wanted, Column column) {
         var today = company.today();
         var asked = wanted.asked();
         var by = wanted.by();
@@ -51,29 +52,28 @@ class Turns {
             last = down && day.isBefore(last) ? day : last;
         }
         var found = new ArrayList<KeyReader.Key>();
-        var most = bounds.of(questions.looking(asked, "", true));
         var looked = 0L;
         for (var count = DAYS; found.size() < wanted.most() && !first.isAfter(last); count *= 4) {
             var end = down ? last.minusDays(count - 1L) : first.plusDays(count - 1L);
             var some = down
                     ? new DaySpan.Days(Optional.of(end.isBefore(first) ? first : end), Optional.of(last))
                     : new DaySpan.Days(Optional.of(first), Optional.of(end.isAfter(last) ? last : end));
-            var conditions = questions.conditions(asked);
-            conditions.between(by, some);
+            var conditions = questions.conditions(asked).between(by, some);
             found.addAll(keys.read(wanted.most(wanted.most() - found.size()), conditions));
             last = down ? some.from().orElseThrow().minusDays(1) : last;
             first = down ? first : some.to().orElseThrow().plusDays(1);
             if (found.size() < wanted.most() && !asked.filters().isEmpty() && !first.isAfter(last)) {
-                looked += keys.count(asked, Conditions.between(asked.list(), by, some));
+                var most = bounds.of(conditions);
+                looked += keys.count(asked, Conditions.none(asked.list()).between(by, some));
                 if (looked >= most) {
                     var until = end(
                             wanted,
                             (down ? some.from() : some.to()).orElseThrow().toString());
-                    return new RowFinder.Looked(found, Optional.of(until), most);
+                    return new Looked(found, Optional.of(until), most);
                 }
             }
         }
-        return RowFinder.Looked.all(found);
+        return Looked.all(found);
     }
 
     /** The month in which the books begin: a row may be of a whole one. */
@@ -88,7 +88,7 @@ class Turns {
      * Rows in the sequence of what they name: its names are gone through, and the rows of some looked at together,
      * since rows have an index by what they name, and none by its name.
      */
-    RowFinder.Looked byName(Wanted wanted, Column column) {
+    Looked byName(Wanted wanted, Column column) {
         var asked = wanted.asked();
         var way = indexes.leading(asked.list(), column.path()).filter(one -> asked.isPlain(company.today()));
         var found = new ArrayList<KeyReader.Key>();
@@ -99,8 +99,8 @@ class Turns {
             var some = questions.named(asked, column, start, isBegun, count);
             var part = wanted.most(wanted.most() - found.size());
             var named = Many.ids(some.ids());
-            var few = way.flatMap(
-                    one -> keys.led(asked, one, Conditions.naming(asked.list(), column, named), bounds.few()));
+            var few = way.flatMap(one ->
+                    keys.led(asked, one, Conditions.none(asked.list()).among(column.path(), named), bounds.few()));
             if (few.isPresent()) {
                 found.addAll(
                         keys.sorted(part, questions.looking(asked, "", true).and(few.get())));
@@ -108,17 +108,14 @@ class Turns {
                 count = Math.max(1, count / NAMES);
                 continue;
             } else {
-                var conditions = questions.conditions(asked);
-                conditions.add("%s contains %s".formatted(conditions.parameter(named), column.path()));
-                found.addAll(keys.read(part, conditions));
+                found.addAll(keys.read(part, questions.conditions(asked).among(column.path(), named)));
             }
             if (found.size() >= wanted.most() || some.last().isEmpty()) {
-                return RowFinder.Looked.all(found);
+                return Looked.all(found);
             }
             looked += few.map(all -> all.length).orElse(way.isPresent() ? bounds.few() : 0);
             if (looked >= bounds.naming()) {
-                return new RowFinder.Looked(
-                        found, Optional.of(end(wanted, some.last().get())), looked);
+                return new Looked(found, Optional.of(end(wanted, some.last().get())), looked);
             }
             count = few.isPresent() && few.get().length * 4 > bounds.few() ? count : count * 4;
             start = some.last();

@@ -45,5 +45,6 @@ export const listRow = (kind: string, number: string, cells: Row['cells'] = {}):
   key: number,
   opens: number,
   kind,
+  version: null,
   cells: { number, ...cells },
 });

@@ -1,11 +1,12 @@
 import { infiniteQueryOptions, useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { answer, client, type Schemas } from '../../shared/api/http';
 import { keyOf } from '../../shared/api/keyOf';
 import { pages } from '../../shared/api/pages';
 import { moment } from '../../shared/format';
-import { Doc, Empty, Mark, More, Waiting } from '../../shared/ui';
+import { DataList, textIn } from '../../shared/list/DataList';
+import { Doc, Mark, More, Waiting } from '../../shared/ui';
 
 type Kind = Schemas['BatchRow']['kind'];
 
@@ -130,60 +131,17 @@ function EntryTable({ kind, entries }: { kind: Kind; entries: Schemas['Entry'][]
   );
 }
 
-const batchesQuery = (kind: Kind | undefined) =>
-  infiniteQueryOptions({
-    queryKey: keyOf('batches', kind),
-    queryFn: ({ pageParam }) => answer(client.GET('/api/batches', { params: { query: { kind, after: pageParam } } })),
-    ...pages,
-  });
-
 /** All batches, newest first. */
 export function BatchListPage() {
-  const [search] = useSearchParams();
-  const kind = (search.get('kind') ?? undefined) as Kind | undefined;
-  const query = useInfiniteQuery(batchesQuery(kind));
-  if (!query.data) return <Waiting query={query} />;
-  const rows = query.data.pages.flatMap((page) => page.rows);
   return (
-    <div className="page">
-      <div className="page-scroll">
-        <div className="page-head">
-          <h1>Bulk logs</h1>
-        </div>
-        {rows.length === 0 && <Empty>No bulk work yet. Select several orders in Review, Goods or Billing.</Empty>}
-        {rows.length > 0 && (
-          <table className="rows">
-            <caption className="unseen">Bulk logs</caption>
-            <thead>
-              <tr>
-                <th>When</th>
-                <th>What</th>
-                <th>By</th>
-                <th className="num">Done</th>
-                <th className="num">Refused</th>
-                <th className="num">Waiting</th>
-                <th>Reason</th>
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((row) => (
-                <tr key={row.id}>
-                  <td className="nowrap">
-                    <Link to={`/batches/${row.id}`}>{moment(row.at)}</Link>
-                  </td>
-                  <td>{BATCHES[row.kind].title}</td>
-                  <td>{row.by}</td>
-                  <td className="num">{row.done}</td>
-                  <td className="num">{row.refused || '–'}</td>
-                  <td className="num">{row.waiting || '–'}</td>
-                  <td className="breaks">{row.reason}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        )}
-        <More query={query} />
-      </div>
-    </div>
+    <DataList
+      name="batches"
+      place={(row) => `/batches/${row.key}`}
+      cell={(column, row) => {
+        const text = textIn(row, column);
+        if (column === 'kind') return <Link to={`/batches/${row.key}`}>{BATCHES[text as Kind].title}</Link>;
+        return ['refused', 'waiting'].includes(column) && text === '0' ? <>–</> : undefined;
+      }}
+    />
   );
 }

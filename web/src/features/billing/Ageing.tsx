@@ -1,107 +1,91 @@
-import { useInfiniteQuery } from '@tanstack/react-query';
-import { Link, useSearchParams } from 'react-router';
-import type { Schemas } from '../../shared/api/http';
-import { currency } from '../../shared/currency';
-import { date, figure, orDash } from '../../shared/format';
-import { useCursor } from '../../shared/keys';
-import { useGo } from '../../shared/navigation';
+import { useMutation } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { answer, client, once } from '../../shared/api/http';
+import { orDash, Words } from '../../shared/format';
+import { DataList, textIn } from '../../shared/list/DataList';
+import { useAsked } from '../../shared/list/address';
+import type { Row } from '../../shared/list/api';
 import { useSession } from '../../shared/session';
-import { Empty, Mark, More, Waiting } from '../../shared/ui';
-import { DayInput } from '../../shared/ui/DayInput';
-import { ageingQuery } from './api';
+import { Mark, tellProblem } from '../../shared/ui';
+import { BatchLog } from '../batch';
+import { BillingTabs } from './BillingTabs';
 
-function Aged({ of }: { of: Schemas['AgedView'] }) {
-  return (
-    <>
-      <td className="num">{orDash(of.notDue)}</td>
-      <td className="num">{orDash(of.upTo30)}</td>
-      <td className="num">{orDash(of.upTo60)}</td>
-      <td className="num">{orDash(of.upTo90)}</td>
-      <td className="num">{orDash(of.older)}</td>
-      <td className="num">{orDash(of.disputed)}</td>
-      <td className="num strong">{figure(of.open)}</td>
-    </>
+const AS_OF = /^asOf:at:(\d{4}-\d{2}-\d{2})$/;
+
+/** The customer's statement, to the day on which the list stands. */
+function useStatement() {
+  const [{ filter }] = useAsked();
+  const day = filter.flatMap((one) => AS_OF.exec(one)?.[1] ?? [])[0];
+  return (row: Row) => `/customers/${encodeURIComponent(row.opens)}/statement${day ? `?show=all&to=${day}` : ''}`;
+}
+
+const AMOUNTS = ['notDue', 'upTo30', 'upTo60', 'upTo90', 'older', 'disputed', 'pastDue'];
+
+function shown(column: string, row: Row) {
+  const text = textIn(row, column);
+  if (AMOUNTS.includes(column)) return orDash(text);
+  if (column === 'reminded') return text === 'NONE' ? '–' : Words(text);
+  if (column === 'noMail') return text === 'YES' ? <span className="muted">none to mail to</span> : <></>;
+  if (column !== 'reminder') return undefined;
+  return text === 'NONE' ? (
+    <span className="muted">none yet</span>
+  ) : (
+    <span className="nowrap">
+      <Mark of={text === 'FINAL' ? 'stop' : 'caution'} />
+      {`${Words(text)} reminder`}
+    </span>
   );
 }
 
 /** Receivables by age as of any day, customer by customer, beside what the ledger says of that day. */
 export function Ageing() {
-  const { today } = useSession();
-  const navigate = useGo();
-  const [search, setSearch] = useSearchParams();
-  const on = search.get('on') ?? today;
-  const list = useInfiniteQuery(ageingQuery(on));
-  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const [at] = useCursor(rows, (row) =>
-    navigate(`/customers/${encodeURIComponent(row.customer)}/statement?show=all&to=${on}`),
-  );
-  const first = list.data?.pages[0];
-  if (!first) return <Waiting query={list} />;
-  const agrees = first.ledger == null || first.ledger === first.total.open;
+  const statement = useStatement();
+  return <DataList name="ageing" top={<BillingTabs />} place={statement} cell={shown} />;
+}
+
+/** Customers with invoices past due, how late, and the reminder that each is due. */
+export function Overdue() {
+  const { may } = useSession();
+  const statement = useStatement();
+  const remind = useMutation({
+    mutationFn: ({ customers }: { customers: string[]; none: () => void }) =>
+      answer(client.POST('/api/batches/reminders', { body: { customers }, ...once() })),
+    onSuccess: (_, { none }) => none(),
+    onError: tellProblem,
+  });
   return (
-    <div className="page-scroll inset-top-0">
-      <div className="page-head">
-        <h1>Receivables by age</h1>
-        <span className="muted nowrap">
-          as of{' '}
-          <DayInput
-            label="As of"
-            className="cell-input"
-            style={{ width: 110, display: 'inline-block' }}
-            value={on}
-            max={today}
-            onChange={(day) => setSearch({ on: day })}
-          />
-        </span>
-      </div>
-      <p className="situation">
-        {currency()} {figure(first.total.open)} are open on {date(first.on)}
-        {first.ledger != null && agrees && ', and so says the ledger'}
-        {first.ledger != null && !agrees && (
-          <>
-            ; the ledger says <Mark of="stop" />
-            {figure(first.ledger)}
-          </>
-        )}
-        .
-      </p>
-      <table className="rows">
-        <caption className="unseen">Receivables by age</caption>
-        <thead>
-          <tr>
-            <th>Customer</th>
-            <th className="num">not due {currency()}</th>
-            <th className="num">1 to 30 days</th>
-            <th className="num">31 to 60</th>
-            <th className="num">61 to 90</th>
-            <th className="num">more</th>
-            <th className="num">disputed</th>
-            <th className="num">Open {currency()}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row, index) => (
-            <tr key={row.customer} className={index === at ? 'at' : ''}>
-              <td>
-                <Link to={`/customers/${encodeURIComponent(row.customer)}/statement?show=all&to=${on}`}>
-                  {row.customerName}
-                </Link>
-              </td>
-              <Aged of={row.aged} />
-            </tr>
-          ))}
-        </tbody>
-        {rows.length > 0 && (
-          <tfoot>
-            <tr>
-              <th scope="row">All customers</th>
-              <Aged of={first.total} />
-            </tr>
-          </tfoot>
-        )}
-      </table>
-      {rows.length === 0 && <Empty>Nothing was open on that day.</Empty>}
-      <More query={list} />
-    </div>
+    <>
+      <DataList
+        name="ageing"
+        first="past-due"
+        isAbout
+        top={<BillingTabs />}
+        place={statement}
+        cell={shown}
+        selected={(chosen, { none }) => {
+          const due = chosen.filter((row) => textIn(row, 'reminder') !== 'NONE').map((row) => row.opens);
+          return (
+            <div className="bar">
+              <button
+                className="button first"
+                disabled={!may('BILL') || remind.isPending || due.length === 0}
+                onClick={() => remind.mutate({ customers: due, none })}
+              >
+                Send {due.length || ''} {due.length === 1 ? 'reminder' : 'reminders'}
+              </button>
+              <span className="muted small">
+                <kbd>X</kbd> selects · 7, 21 and 35 days after the due date, at least ten days apart · they go to the
+                Outbox with the list of invoices attached
+              </span>
+              <span className="gap" />
+              <Link className="small" to="/batches?filter=kind:any:REMINDERS">
+                Logs
+              </Link>
+            </div>
+          );
+        }}
+      />
+      <BatchLog batch={remind.data} onClose={remind.reset} />
+    </>
   );
 }

@@ -1,7 +1,7 @@
 import type { ComponentType } from 'react';
 import { useParams } from 'react-router';
 import { OfTab } from '../../shared/ui';
-import { Ageing } from './Ageing';
+import { Ageing, Overdue } from './Ageing';
 import { BankPage } from './Bank';
 import { BillingTabs } from './BillingTabs';
 import { CreditNotes } from './CreditNote';
@@ -9,7 +9,6 @@ import { Deposits } from './Deposits';
 import { DirectInvoice } from './DirectInvoice';
 import { Disputes } from './Disputes';
 import { Invoices } from './Invoices';
-import { Overdue } from './Overdue';
 import { Payments } from './Payments';
 import { RecordPayment } from './RecordPayment';
 import { Refunds } from './Refunds';
@@ -18,8 +17,11 @@ import { WriteOffs } from './WriteOffs';
 
 /** Those that the server declares; each is a page of its own. */
 const LISTS: Record<string, ComponentType> = {
+  'to-bill': ToBill,
   invoices: Invoices,
   'credit-notes': CreditNotes,
+  overdue: Overdue,
+  ageing: Ageing,
   disputes: Disputes,
   payments: Payments,
   deposits: Deposits,
@@ -40,9 +42,6 @@ export function BillingPage() {
       <OfTab
         tab={tab}
         of={{
-          'to-bill': <ToBill />,
-          overdue: <Overdue />,
-          ageing: <Ageing />,
           receive: <RecordPayment />,
           bank: <BankPage />,
           direct: <DirectInvoice />,

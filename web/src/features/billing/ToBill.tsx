@@ -1,171 +1,171 @@
-import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
-import { Fragment, useState } from 'react';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
-import { figure, isZero, plain, shortDate } from '../../shared/format';
+import { figure, isZero, plain } from '../../shared/format';
+import { codeIn, DataList } from '../../shared/list/DataList';
+import type { Row } from '../../shared/list/api';
 import { useSession } from '../../shared/session';
-import { Doc, Empty, More, tell, tellProblem, Waiting } from '../../shared/ui';
+import { Doc, ProblemNote, tell, tellProblem, Waiting } from '../../shared/ui';
+import { Dialog } from '../../shared/ui/Dialog';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
 import { BatchLog } from '../batch';
+import { BillingTabs } from './BillingTabs';
 import { toBillQuery } from './api';
 
-/** Orders by customer; quantities can be lowered, and what is ticked goes on one invoice. */
+/** Orders with something to bill: each customer's on an invoice of its own, or some of one customer on one, in other quantities on wish. */
 export function ToBill() {
   const { may } = useSession();
-  const list = useInfiniteQuery(toBillQuery);
-  const [ticked, setTicked] = useState<string[]>([]);
-  const [quantities, setQuantities] = useState<Record<string, string>>({});
-  useUnsaved(Object.keys(quantities).length > 0);
-  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const chosen = rows.filter((row) => ticked.includes(row.order));
-  const customers = new Set(chosen.map((row) => row.customer));
-  const bill = useMutation({
-    mutationFn: (orders: Schemas['ToBillRow'][]) => {
-      const changed = orders.some((row) =>
-        row.lines.some((line) => quantities[`${row.order}/${line.line}`] !== undefined),
-      );
-      const lines = orders.flatMap((row) =>
-        row.lines
-          .map((line) => ({
-            order: row.order,
-            line: line.line,
-            quantity: quantities[`${row.order}/${line.line}`] ?? line.toBill,
-          }))
-          .filter((line) => !isZero(line.quantity)),
-      );
-      return answer(
-        client.POST('/api/invoices', {
-          body: { orders: orders.map((row) => row.order), lines: changed ? lines : undefined },
-          ...once(),
-        }),
-      );
-    },
-    onSuccess: (invoice) => {
-      tell(`Billed as invoice ${invoice.number}, ${currency()} ${figure(invoice.gross)}.`);
-      setTicked([]);
-      setQuantities({});
-    },
-    onError: tellProblem,
-  });
+  const [inQuantities, setInQuantities] = useState<{ orders: string[]; none: () => void } | null>(null);
+  const bill = useBilling();
   const each = useMutation({
-    mutationFn: (orders: Schemas['ToBillRow'][]) => {
-      const invoices = [...new Set(orders.map((row) => row.customer))].map((customer) => ({
-        orders: orders.filter((row) => row.customer === customer).map((row) => row.order),
+    mutationFn: ({ rows }: { rows: Row[]; none: () => void }) => {
+      const customers = [...new Set(rows.map((row) => codeIn(row, 'customer')))];
+      const invoices = customers.map((customer) => ({
+        orders: rows.filter((row) => codeIn(row, 'customer') === customer).map((row) => row.opens),
       }));
       return answer(client.POST('/api/batches/billings', { body: { invoices }, ...once() }));
     },
-    onSuccess: () => setTicked([]),
+    onSuccess: (_, { none }) => none(),
     onError: tellProblem,
   });
-  if (!list.data) return <Waiting query={list} />;
-  const changed = Object.keys(quantities).length > 0;
-  const toggle = (order: string) =>
-    setTicked(ticked.includes(order) ? ticked.filter((o) => o !== order) : [...ticked, order]);
   return (
     <>
-      <div className="page-scroll inset-top-0">
-        <div className="page-head">
-          <h1>
-            {rows.length === 0 ? 'Nothing to bill' : `${rows.length}${list.hasNextPage ? '+' : ''} orders to bill`}
-          </h1>
-        </div>
-        <table className="rows">
-          <caption className="unseen">Orders to bill</caption>
-          <thead>
-            <tr>
-              <th className="wide-24">
-                <input
-                  type="checkbox"
-                  aria-label="Select all"
-                  checked={rows.length > 0 && chosen.length === rows.length}
-                  onChange={() => setTicked(chosen.length === rows.length ? [] : rows.map((row) => row.order))}
-                />
-              </th>
-              <th>Order</th>
-              <th>Shipped or done</th>
-              <th>Customer PO</th>
-              <th>Since</th>
-              <th className="num">To bill</th>
-              <th className="num">Net {currency()}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row, index) => (
-              <Fragment key={row.order}>
-                {rows[index - 1]?.customer !== row.customer && (
-                  <tr className="group">
-                    <td colSpan={7}>{row.customerName}</td>
-                  </tr>
-                )}
-                {row.lines.map((line, at) => {
-                  const key = `${row.order}/${line.line}`;
-                  return (
-                    <tr key={key}>
-                      <td>
-                        {at === 0 && (
-                          <input
-                            type="checkbox"
-                            aria-label={`Bill ${row.order}`}
-                            checked={ticked.includes(row.order)}
-                            onChange={() => toggle(row.order)}
-                          />
-                        )}
-                      </td>
-                      <td>{at === 0 && <Doc kind="ORDER" number={row.order} />}</td>
-                      <td>{line.description}</td>
-                      <td className="mono">{at === 0 && row.po}</td>
-                      <td className="nowrap">{at === 0 && shortDate(row.since)}</td>
-                      <td className="num wide-90">
-                        <FigureInput
-                          label={`Quantity of ${key}`}
-                          value={quantities[key] ?? plain(line.toBill)}
-                          onChange={(to) => setQuantities({ ...quantities, [key]: to })}
-                        />
-                      </td>
-                      <td className="num">{figure(line.net)}</td>
-                    </tr>
-                  );
-                })}
-              </Fragment>
-            ))}
-          </tbody>
-        </table>
-        {rows.length === 0 && <Empty>Dispatches that depart and services that are done show here.</Empty>}
-        <More query={list} />
-      </div>
-      <div className="bar">
-        <button
-          className="button first"
-          disabled={!may('BILL') || bill.isPending || customers.size !== 1}
-          onClick={() => bill.mutate(chosen)}
-        >
-          Bill {chosen.length > 1 ? `${chosen.length} orders on one invoice` : 'the order'}
-        </button>
-        <button
-          className="button"
-          disabled={!may('BILL') || each.isPending || chosen.length === 0 || changed}
-          onClick={() => each.mutate(chosen)}
-        >
-          Bill {chosen.length || ''} selected, one invoice per customer
-        </button>
-        <span className="muted small">
-          {changed
-            ? 'Bill changed quantities one customer at a time.'
-            : customers.size > 1
-              ? 'An invoice covers orders of one customer.'
-              : 'The invoice gets its number when it is posted.'}
-        </span>
-        <span className="gap" />
-        <Link className="small" to="/billing/direct">
-          Direct invoice
-        </Link>
-        <Link className="small" to="/batches?kind=BILLING">
-          Logs
-        </Link>
-      </div>
+      <DataList
+        name="to-bill"
+        top={<BillingTabs />}
+        place={(row) => `/orders/${row.opens}`}
+        selected={(chosen, { none }) => {
+          const orders = chosen.map((row) => row.opens);
+          const customers = new Set(chosen.map((row) => codeIn(row, 'customer')));
+          const isOne = may('BILL') && !bill.isPending && customers.size === 1 && !customers.has('');
+          return (
+            <div className="bar">
+              <button
+                className="button first"
+                disabled={!isOne}
+                onClick={() => bill.mutate({ orders }, { onSuccess: none, onError: tellProblem })}
+              >
+                Bill {orders.length > 1 ? `${orders.length} orders on one invoice` : 'the order'}
+              </button>
+              <button className="button" disabled={!isOne} onClick={() => setInQuantities({ orders, none })}>
+                In other quantities
+              </button>
+              <button
+                className="button"
+                disabled={!may('BILL') || each.isPending || orders.length === 0 || customers.has('')}
+                onClick={() => each.mutate({ rows: chosen, none })}
+              >
+                Bill {orders.length || ''} selected, one invoice per customer
+              </button>
+              <span className="muted small">
+                {customers.has('')
+                  ? 'Show the column Customer to bill from here.'
+                  : customers.size > 1
+                    ? 'An invoice covers orders of one customer.'
+                    : 'The invoice gets its number when it is posted.'}
+              </span>
+              <span className="gap" />
+              <Link className="small" to="/billing/direct">
+                Direct invoice
+              </Link>
+              <Link className="small" to="/batches?filter=kind:any:BILLING">
+                Logs
+              </Link>
+            </div>
+          );
+        }}
+      />
+      {inQuantities && <Quantities {...inQuantities} onClose={() => setInQuantities(null)} />}
       <BatchLog batch={each.data} onClose={each.reset} />
     </>
+  );
+}
+
+function useBilling() {
+  return useMutation({
+    mutationFn: (body: { orders: string[]; lines?: Schemas['BilledLine'][] }) =>
+      answer(client.POST('/api/invoices', { body, ...once() })),
+    onSuccess: (invoice) => tell(`Billed as invoice ${invoice.number}, ${currency()} ${figure(invoice.gross)}.`),
+  });
+}
+
+/** What of the orders goes on the invoice, line by line. */
+function Quantities({ orders, none, onClose }: { orders: string[]; none: () => void; onClose: () => void }) {
+  const query = useQuery(toBillQuery(orders));
+  const [quantities, setQuantities] = useState<Record<string, string>>({});
+  const bill = useBilling();
+  useUnsaved(Object.keys(quantities).length > 0);
+  const lines = (query.data ?? []).flatMap(({ order, lines: of }) =>
+    of.map((line) => ({ ...line, order, key: `${order}/${line.line}` })),
+  );
+  const submit = () =>
+    bill.mutate(
+      {
+        orders,
+        lines: lines
+          .map(({ order, line, key, toBill }) => ({ order, line, quantity: quantities[key] ?? toBill }))
+          .filter((line) => !isZero(line.quantity)),
+      },
+      {
+        onSuccess: () => {
+          none();
+          onClose();
+        },
+      },
+    );
+  return (
+    <Dialog
+      onClose={onClose}
+      title={`What of ${orders.length === 1 ? `order ${orders[0]}` : `${orders.length} orders`} to bill`}
+      size="lg"
+    >
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (!bill.isPending) submit();
+        }}
+      >
+        {query.data ? (
+          <table className="rows">
+            <caption className="unseen">Lines to bill</caption>
+            <thead>
+              <tr>
+                <th>Order</th>
+                <th>Shipped or done</th>
+                <th className="num">To bill</th>
+                <th className="num">Net {currency()} of all</th>
+              </tr>
+            </thead>
+            <tbody>
+              {lines.map((line) => (
+                <tr key={line.key}>
+                  <td>
+                    <Doc kind="ORDER" number={line.order} />
+                  </td>
+                  <td>{line.description}</td>
+                  <td className="num wide-90">
+                    <FigureInput
+                      label={`Quantity of ${line.key}`}
+                      value={quantities[line.key] ?? plain(line.toBill)}
+                      onChange={(to) => setQuantities({ ...quantities, [line.key]: to })}
+                    />
+                  </td>
+                  <td className="num">{figure(line.net)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        ) : (
+          <Waiting query={query} />
+        )}
+        <ProblemNote problem={bill.error} />
+        <button type="submit" className="button first above-14" disabled={lines.length === 0 || bill.isPending}>
+          {bill.isPending ? 'Billing…' : 'Bill'} <kbd>↵</kbd>
+        </button>
+      </form>
+    </Dialog>
   );
 }

@@ -3,11 +3,12 @@ import { answer, client } from '../../shared/api/http';
 import { keyOf } from '../../shared/api/keyOf';
 import { pages } from '../../shared/api/pages';
 
-export const toBillQuery = infiniteQueryOptions({
-  queryKey: keyOf('billing', 'to-bill'),
-  queryFn: ({ pageParam }) => answer(client.GET('/api/billing/to-bill', { params: { query: { after: pageParam } } })),
-  ...pages,
-});
+/** What there is to bill of some orders, line by line. */
+export const toBillQuery = (orders: string[]) =>
+  queryOptions({
+    queryKey: keyOf('billing', 'to-bill', orders.join()),
+    queryFn: () => answer(client.GET('/api/billing/to-bill', { params: { query: { orders } } })),
+  });
 export const openInvoicesQuery = (customer: string) =>
   infiniteQueryOptions({
     queryKey: keyOf('billing', 'invoices', customer),
@@ -74,19 +75,6 @@ export const payoutsQuery = infiniteQueryOptions({
       : false,
   ...pages,
 });
-export const overdueQuery = infiniteQueryOptions({
-  queryKey: keyOf('billing', 'overdue'),
-  queryFn: ({ pageParam }) =>
-    answer(client.GET('/api/receivables/overdue', { params: { query: { after: pageParam } } })),
-  ...pages,
-});
-export const ageingQuery = (on: string) =>
-  infiniteQueryOptions({
-    queryKey: keyOf('billing', 'ageing', on),
-    queryFn: ({ pageParam }) =>
-      answer(client.GET('/api/receivables/ageing', { params: { query: { on, after: pageParam } } })),
-    ...pages,
-  });
 export const bankStatementsQuery = infiniteQueryOptions({
   queryKey: keyOf('billing', 'bank'),
   queryFn: ({ pageParam }) => answer(client.GET('/api/bank-statements', { params: { query: { after: pageParam } } })),

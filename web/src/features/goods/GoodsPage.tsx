@@ -1,34 +1,28 @@
-import { infiniteQueryOptions, useInfiniteQuery, useMutation } from '@tanstack/react-query';
+import { keepPreviousData, queryOptions, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { keyOf } from '../../shared/api/keyOf';
-import { pages } from '../../shared/api/pages';
-import { isZero, nearness, shortDate, trim } from '../../shared/format';
-import { DataList } from '../../shared/list/DataList';
-import { useGo } from '../../shared/navigation';
+import { isZero, nearness, trim, Words } from '../../shared/format';
+import { DataList, textIn } from '../../shared/list/DataList';
+import type { Row } from '../../shared/list/api';
 import { offersOf } from '../../shared/offered';
-import { SelectAll, SelectOne, useSelection } from '../../shared/selection';
 import { useSession } from '../../shared/session';
-import { Doc, Empty, Mark, More, OfTab, ProblemNote, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
+import { Mark, OfTab, ProblemNote, Tabs, tell, tellProblem } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
 import { Choice, Field, TextLine } from '../../shared/ui/fields';
 import { BatchLog } from '../batch';
 import { PrintButton } from '../paper';
 import { Stock, StockList } from './Stock';
 
-const toStageQuery = infiniteQueryOptions({
-  queryKey: keyOf('goods', 'to-stage'),
-  queryFn: ({ pageParam }) => answer(client.GET('/api/goods/to-stage', { params: { query: { after: pageParam } } })),
-  ...pages,
-});
-
-const stagedQuery = infiniteQueryOptions({
-  queryKey: keyOf('goods', 'staged'),
-  queryFn: ({ pageParam }) =>
-    answer(client.GET('/api/goods/dispatches', { params: { query: { departed: false, after: pageParam } } })),
-  ...pages,
-});
+/** What can be done to staged dispatches, and what their departure brings under its minimum. */
+const offeredQuery = (keys: string[]) =>
+  queryOptions({
+    queryKey: keyOf('goods', 'offered', keys.join()),
+    queryFn: () => answer(client.GET('/api/goods/offered', { params: { query: { keys: keys.map(Number) } } })),
+    enabled: keys.length > 0,
+    placeholderData: keepPreviousData,
+  });
 
 const TABS = (
   <Tabs
@@ -45,123 +39,92 @@ const TABS = (
 export function GoodsPage() {
   const { tab = 'to-stage' } = useParams();
   const [search] = useSearchParams();
+  if (tab === 'to-stage') return <ToStage />;
+  if (tab === 'staged') return <Staged />;
   if (tab === 'departed') return <DataList name="dispatches" first="departed" isAbout top={TABS} />;
   if (tab === 'stock' && !search.has('item')) return <StockList tabs={TABS} />;
   return (
     <div className="page">
       <div className="page-scroll inset-bottom-0 grows-0-0-auto">{TABS}</div>
-      <OfTab tab={tab} of={{ 'to-stage': <ToStage />, staged: <Staged />, stock: <Stock /> }} />
+      <OfTab tab={tab} of={{ stock: <Stock /> }} />
     </div>
   );
 }
 
+/** What a command is about: a document as it was seen. */
+const seen = (row: Row) => ({ number: row.opens, version: row.version ?? 0 });
+
+type Shortage = 'SHIP_RESERVED' | 'ONLY_COMPLETE' | 'DROP_REST';
+
 function ToStage() {
-  const { today, may, reads } = useSession();
-  const navigate = useGo();
-  const list = useInfiniteQuery(toStageQuery);
-  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const selection = useSelection(
-    rows,
-    (row) => row.order,
-    (row) => navigate(`/orders/${row.order}`),
-  );
-  const [whenShort, setWhenShort] = useState<'SHIP_RESERVED' | 'ONLY_COMPLETE' | 'DROP_REST'>('SHIP_RESERVED');
-  const [own, setOwn] = useState<Record<string, typeof whenShort>>({});
+  const { today, may } = useSession();
+  const [whenShort, setWhenShort] = useState<Shortage>('SHIP_RESERVED');
+  const [own, setOwn] = useState<Record<string, Shortage>>({});
   const stage = useMutation({
-    mutationFn: (orders: typeof rows) =>
+    mutationFn: ({ rows }: { rows: Row[]; none: () => void }) =>
       answer(
         client.POST('/api/batches/stagings', {
           body: {
-            orders: orders.map((row) => ({
-              order: row.order,
-              version: row.version,
-              whenShort: own[row.order] ?? whenShort,
+            orders: rows.map(seen).map(({ number, version }) => ({
+              order: number,
+              version,
+              whenShort: own[number] ?? whenShort,
             })),
           },
           ...once(),
         }),
       ),
-    onSuccess: selection.none,
+    onSuccess: (_, { none }) => none(),
     onError: tellProblem,
   });
-  if (!list.data) return <Waiting query={list} />;
+  const cell = (column: string, row: Row) => {
+    if (column === 'requestedOn')
+      return <span className="nowrap">{nearness(textIn(row, column), today).replace('requested ', '')}</span>;
+    if (column !== 'waiting') return undefined;
+    if (isZero(textIn(row, column))) return <>–</>;
+    return (
+      <>
+        {trim(textIn(row, column))}{' '}
+        <Choice
+          className="bare small"
+          aria-label={`Shortage choice for ${row.opens}`}
+          value={own[row.opens] ?? whenShort}
+          onChange={(to) => setOwn({ ...own, [row.opens]: to })}
+        >
+          <Shortages />
+        </Choice>
+      </>
+    );
+  };
   return (
     <>
-      <div className="page-scroll inset-top-0">
-        <div className="page-head">
-          <h1>
-            {rows.length === 0 ? 'Nothing to stage' : `${rows.length}${list.hasNextPage ? '+' : ''} orders to stage`}
-          </h1>
-        </div>
-        <table className="rows">
-          <caption className="unseen">Orders to stage</caption>
-          <thead>
-            <tr>
-              <SelectAll selection={selection} />
-              <th>Order</th>
-              <th>Customer</th>
-              {reads('SELLING') && <th>Customer PO</th>}
-              <th>Requested</th>
-              <th className="num">Lines</th>
-              <th className="num">Reserved</th>
-              <th className="num">Waits</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row, index) => (
-              <tr key={row.order} className={index === selection.at ? 'at' : ''}>
-                <SelectOne selection={selection} row={row} name={row.order} />
-                <td>
-                  <Doc kind="ORDER" number={row.order} />
-                </td>
-                <td>{row.customerName}</td>
-                {reads('SELLING') && <td className="mono">{row.po}</td>}
-                <td className="nowrap">{nearness(row.requestedOn, today).replace('requested ', '')}</td>
-                <td className="num">{row.lines}</td>
-                <td className="num">{trim(row.reserved)}</td>
-                <td className="num">
-                  {isZero(row.waiting) ? (
-                    '–'
-                  ) : (
-                    <>
-                      {trim(row.waiting)}{' '}
-                      <Choice
-                        className="bare small"
-                        aria-label={`Shortage choice for ${row.order}`}
-                        value={own[row.order] ?? whenShort}
-                        onChange={(to) => setOwn({ ...own, [row.order]: to })}
-                      >
-                        <Shortages />
-                      </Choice>
-                    </>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        {rows.length === 0 && <Empty>Orders show here when they are cleared and stock is reserved.</Empty>}
-        <More query={list} />
-      </div>
-      <div className="bar">
-        <button
-          className="button first"
-          disabled={!may('MOVE_GOODS') || stage.isPending || selection.chosen.length === 0}
-          onClick={() => stage.mutate(selection.chosen)}
-        >
-          Stage {selection.chosen.length || ''} selected
-        </button>
-        <label className="small">
-          if short:{' '}
-          <Choice className="bare" value={whenShort} onChange={setWhenShort}>
-            <Shortages />
-          </Choice>
-        </label>
-        <span className="gap" />
-        <Link className="small" to="/batches?kind=STAGING">
-          Logs
-        </Link>
-      </div>
+      <DataList
+        name="to-stage"
+        top={TABS}
+        place={(row) => `/orders/${row.opens}`}
+        cell={cell}
+        selected={(chosen, { none }) => (
+          <div className="bar">
+            <button
+              className="button first"
+              disabled={!may('MOVE_GOODS') || stage.isPending || chosen.length === 0}
+              onClick={() => stage.mutate({ rows: chosen, none })}
+            >
+              Stage {chosen.length || ''} selected
+            </button>
+            <label className="small">
+              if short:{' '}
+              <Choice className="bare" value={whenShort} onChange={setWhenShort}>
+                <Shortages />
+              </Choice>
+            </label>
+            <span className="gap" />
+            <Link className="small" to="/batches?filter=kind:any:STAGING">
+              Logs
+            </Link>
+          </div>
+        )}
+      />
       <BatchLog batch={stage.data} onClose={stage.reset} />
     </>
   );
@@ -177,120 +140,86 @@ function Shortages() {
   );
 }
 
+const stagedCell = (column: string, row: Row) => {
+  const text = textIn(row, column);
+  if (column === 'orderState') return text === 'CLEARED' ? undefined : <span className="error">{Words(text)}</span>;
+  if (column === 'carrierReference') return text || '–';
+  return column === 'carrierFailure' ? <span className="error small">{text}</span> : undefined;
+};
+
 function Staged() {
-  const { may } = useSession();
-  const navigate = useGo();
-  const list = useInfiniteQuery(stagedQuery);
-  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
-  const selection = useSelection(
-    rows,
-    (row) => row.number,
-    (row) => navigate(`/orders/${row.order}`),
+  const [booked, setBooked] = useState<Row[]>();
+  return (
+    <>
+      <DataList
+        name="dispatches"
+        first="staged"
+        isAbout
+        top={TABS}
+        cell={stagedCell}
+        selected={(chosen, { none }) => <StagedBar chosen={chosen} onDone={none} onBook={setBooked} />}
+      />
+      {booked && <Carrier rows={booked.map(seen)} onClose={() => setBooked(undefined)} />}
+    </>
   );
+}
+
+/** What can be done with the dispatches that are selected. */
+function StagedBar({ chosen, onDone, onBook }: { chosen: Row[]; onDone: () => void; onBook: (rows: Row[]) => void }) {
   const depart = useMutation({
-    mutationFn: (notes: typeof rows) =>
+    mutationFn: (rows: Row[]) =>
       answer(
         client.POST('/api/batches/departures', {
-          body: { dispatches: notes.map((row) => ({ dispatch: row.number, version: row.version })) },
+          body: { dispatches: rows.map(seen).map(({ number, version }) => ({ dispatch: number, version })) },
           ...once(),
         }),
       ),
-    onSuccess: selection.none,
+    onSuccess: onDone,
     onError: tellProblem,
   });
   const voiding = useMutation({
-    mutationFn: async (notes: typeof rows) => {
-      for (const row of notes) {
+    mutationFn: async (rows: Row[]) => {
+      for (const { number, version } of rows.map(seen)) {
         await answer(
           client.POST('/api/dispatches/{number}/voiding', {
-            params: { path: { number: row.number } },
-            body: { version: row.version },
+            params: { path: { number } },
+            body: { version },
             ...once(),
           }),
         );
       }
-      return notes.length;
+      return rows.length;
     },
-    onSuccess: (count) =>
+    onSuccess: (count) => {
+      onDone();
       tell(
         count === 1
           ? 'Voided; the goods are reserved for the order again.'
           : `${count} voided; the goods are reserved for the orders again.`,
-      ),
+      );
+    },
     onError: tellProblem,
   });
-  const [booked, setBooked] = useState(false);
-  if (!list.data) return <Waiting query={list} />;
-  const offered = selection.chosen.map((row) => offersOf(row.actions));
+  const query = useQuery(offeredQuery(chosen.map((row) => row.key)));
+  const notes = chosen.length > 0 ? (query.data ?? []) : [];
+  const offered = notes.map((note) => offersOf(note.actions));
   const can = (action: Schemas['DispatchActionView']['action']) =>
     offered.some((one) => one.can(action)) && !depart.isPending && !voiding.isPending;
   const stays = offered.flatMap((one) => one.why('DEPART') ?? []);
-  const warned = [...new Set([...stays, ...selection.chosen.flatMap((row) => row.fallsUnderMinimum)])];
+  const warned = [...new Set([...stays, ...notes.flatMap((note) => note.fallsUnderMinimum)])];
   return (
     <>
-      <div className="page-scroll inset-top-0">
-        <div className="page-head">
-          <h1>
-            {rows.length === 0 ? 'Nothing staged' : `${rows.length}${list.hasNextPage ? '+' : ''} dispatches staged`}
-          </h1>
-        </div>
-        <table className="rows">
-          <caption className="unseen">Staged dispatches</caption>
-          <thead>
-            <tr>
-              <SelectAll selection={selection} />
-              <th>Dispatch</th>
-              <th>Order</th>
-              <th>Customer</th>
-              <th>Store</th>
-              <th>Staged</th>
-              <th>Requested</th>
-              <th>Carrier</th>
-              <th className="num">Lines</th>
-              <th className="num">Quantity</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row, index) => (
-              <tr key={row.number} className={index === selection.at ? 'at' : ''}>
-                <SelectOne selection={selection} row={row} name={row.number} />
-                <td>
-                  <Doc kind="DISPATCH" number={row.number} />
-                </td>
-                <td>
-                  <Doc kind="ORDER" number={row.order} />
-                  {may('MOVE_GOODS') && (
-                    <div className="small error up-to-220">{offersOf(row.actions).why('DEPART')}</div>
-                  )}
-                </td>
-                <td>{row.customerName}</td>
-                <td>{row.site}</td>
-                <td className="nowrap">{shortDate(row.on)}</td>
-                <td className="nowrap">{shortDate(row.requestedOn)}</td>
-                <td className={row.carrierFailure ? 'error small' : 'small'}>
-                  {row.carrierFailure ??
-                    (row.carrierReference ? <span className="mono">{row.carrierReference}</span> : '–')}
-                </td>
-                <td className="num">{row.lines}</td>
-                <td className="num">{trim(row.quantity)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-        {rows.length === 0 && <Empty>Staged dispatches show here.</Empty>}
-        <More query={list} />
-      </div>
       <div className="bar">
-        <button className="button first" disabled={!can('DEPART')} onClick={() => depart.mutate(selection.chosen)}>
-          Send off {selection.chosen.length || ''} selected
+        <button className="button first" disabled={!can('DEPART')} onClick={() => depart.mutate(chosen)}>
+          Send off {chosen.length || ''} selected
         </button>
-        <button className="button" disabled={!can('VOID')} onClick={() => voiding.mutate(selection.chosen)}>
+        <button className="button" disabled={!can('VOID')} onClick={() => voiding.mutate(chosen)}>
           Void
         </button>
-        <button className="button" disabled={!can('BOOK_CARRIER')} onClick={() => setBooked(true)}>
+        <button className="button" disabled={!can('BOOK_CARRIER')} onClick={() => onBook(chosen)}>
           Book carrier
         </button>
-        <PrintButton paper="PACKING_SLIP" numbers={selection.chosen.map((row) => row.number)}>
+        <PrintButton paper="PACKING_SLIP" numbers={chosen.map((row) => row.opens)}>
           Packing slips
         </PrintButton>
         <span className={warned.length > 0 ? 'small' : 'muted small'}>
@@ -304,12 +233,11 @@ function Staged() {
           )}
         </span>
         <span className="gap" />
-        <Link className="small" to="/batches?kind=DEPARTURE">
+        <Link className="small" to="/batches?filter=kind:any:DEPARTURE">
           Logs
         </Link>
       </div>
       <BatchLog batch={depart.data} onClose={depart.reset} />
-      {booked && <Carrier rows={selection.chosen} onClose={() => setBooked(false)} />}
     </>
   );
 }

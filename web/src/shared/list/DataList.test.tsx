@@ -33,6 +33,7 @@ const row = (number: string, gross: string): Row => ({
   key: number,
   opens: number,
   kind: 'ORDER',
+  version: null,
   cells: {
     number,
     customer: { code: 'C1', name: 'Thole Pin Yard' },

@@ -2,7 +2,7 @@ import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-qu
 import { useState, type ReactNode } from 'react';
 import { Link, Navigate, useLocation } from 'react-router';
 import { currency } from '../currency';
-import { date, figure } from '../format';
+import { date, figure, moment } from '../format';
 import { useCursor, useKeys } from '../keys';
 import { useGo } from '../navigation';
 import { onRow } from '../rows';
@@ -33,6 +33,9 @@ import {
 } from './api';
 import { figureOf, isFigure } from './columns';
 import { Room, useDrawn } from './drawn';
+
+/** Kinds of columns that are not broken. */
+const IN_ONE_LINE: Column['kind'][] = ['DAY', 'MOMENT', 'AS_OF'];
 
 type Coded = { code: string; name: string };
 
@@ -69,14 +72,23 @@ const textOf = (value: unknown) => (typeof value === 'string' || typeof value ==
 
 const isCoded = (value: unknown): value is Coded => typeof value === 'object' && value !== null && 'code' in value;
 
+/** The name of what the row is about, which opens it. */
+const opened = (row: Row, name: string, place?: (row: Row) => string) => {
+  const to = place?.(row) ?? placeOf(row.kind, row.opens);
+  return to ? <Link to={to}>{name}</Link> : name;
+};
+
 function shown(column: Column, row: Row, place?: (row: Row) => string): ReactNode {
   const value = row.cells[column.name];
-  if (isCoded(value)) return value.name;
+  if (isCoded(value))
+    return column.opens === row.kind && value.code === row.opens ? opened(row, value.name, place) : value.name;
   const text = textOf(value);
   switch (column.kind) {
     case 'DAY':
     case 'AS_OF':
       return date(text);
+    case 'MOMENT':
+      return text && moment(text);
     case 'AMOUNT':
     case 'QUANTITY':
     case 'COUNT':
@@ -353,9 +365,7 @@ function Shown({
                 {columns.map((column) => (
                   <td
                     key={column.name}
-                    className={
-                      isFigure(column) ? 'num' : column.kind === 'DAY' || column.kind === 'AS_OF' ? 'nowrap' : undefined
-                    }
+                    className={isFigure(column) ? 'num' : IN_ONE_LINE.includes(column.kind) ? 'nowrap' : undefined}
                   >
                     {cell?.(column.name, row) ?? shown(column, row, place)}
                   </td>

@@ -266,6 +266,7 @@ function Condition({ list, column, onSaid }: Said & { list: string; column: Colu
     case 'TEXT':
       return <Text onSaid={onSaid} />;
     case 'DAY':
+    case 'MOMENT':
       return <Days onSaid={onSaid} />;
     case 'AS_OF':
       return <AsOf onSaid={onSaid} />;
@@ -280,7 +281,7 @@ function Condition({ list, column, onSaid }: Said & { list: string; column: Colu
 }
 
 /** What is said before anything is chosen. */
-const FIRST: Partial<Record<Column['kind'], string>> = { DAY: 'in:today', AS_OF: 'at:last-month' };
+const FIRST: Partial<Record<Column['kind'], string>> = { DAY: 'in:today', MOMENT: 'in:today', AS_OF: 'at:last-month' };
 
 /** Asks for one more condition on the rows of a list. */
 export function FilterDialog({

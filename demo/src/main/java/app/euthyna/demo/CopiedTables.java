@@ -39,6 +39,7 @@ final class CopiedTables {
             "last_look",
             "ledger_head",
             "list_view",
+            "journal_day",
             "number_series",
             "offer_queue",
             "outbox_message",

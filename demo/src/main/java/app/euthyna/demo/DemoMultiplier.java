@@ -120,7 +120,8 @@ class DemoMultiplier {
     }
 
     /**
-     * Shelves hold as many times more, quotas of all allow as many times more, and numbers go on behind the last copy.
+     * Shelves hold and days moved as many times more, quotas of all allow as many times more, and numbers go on behind
+     * the last copy.
      */
     private static void grow(
             Connection connection, int times, List<Series> series, Imprint imprint, long ids, long moments)
@@ -129,6 +130,7 @@ class DemoMultiplier {
                 connection,
                 "update shelf set on_hand = on_hand * %1$d, reserved = reserved * %1$d, stock_value = stock_value * %1$d"
                         .formatted(times));
+        run(connection, "update journal_day set debit = debit * %1$d, credit = credit * %1$d".formatted(times));
         run(connection, "update quota set quantity = quantity * %d where scope <> 'CUSTOMER'".formatted(times));
         for (var one : series) {
             run(

@@ -146,15 +146,21 @@ class BankProposalTests extends OnReturns {
         billed(3);
         for (var day : List.of(0, 1, 40)) {
             var on = LocalDate.parse(auditor.get("/api/session").text("today")).minusDays(day);
-            var ageing = auditor.get("/api/receivables/ageing?on=" + on).body();
-            assertThat(ageing.get("total").get("open").asString())
+            var total = ageing("&filter=asOf:at:" + on);
+            var tied = total.get("proof").get("figures").get(0);
+            assertThat(tied.get("ledger").asString())
                     .as("on %s", on)
-                    .isEqualTo(ageing.get("ledger").asString());
+                    .isEqualTo(total.get("sums").get("still").asString());
         }
-        var total = auditor.get("/api/receivables/ageing").body().get("total");
+        var sums = ageing("").get("sums");
         assertThat(List.of("notDue", "upTo30", "upTo60", "upTo90", "older").stream()
-                        .map(part -> new BigDecimal(total.get(part).asString()))
+                        .map(part -> new BigDecimal(sums.get(part).asString()))
                         .reduce(BigDecimal.ZERO, BigDecimal::add))
-                .isEqualByComparingTo(total.get("open").asString());
+                .isEqualByComparingTo(sums.get("still").asString());
+    }
+
+    private JsonNode ageing(String filter) {
+        return auditor.get("/api/lists/ageing/totals?columns=notDue,upTo30,upTo60,upTo90,older,still" + filter)
+                .body();
     }
 }

@@ -148,6 +148,20 @@ class BooksTests extends OnServer {
         booksAgree();
     }
 
+    /** What is summed up of a day is held against the entries of the day. */
+    @Test
+    void areSummedUpByDayAsTheyWerePosted() {
+        gone(cleared(1));
+        for (var change : List.of("debit = debit + 1, credit = credit + 1", "debit = debit - 1, credit = credit - 1")) {
+            jdbc.sql("update journal_day set " + change + " where role = 'goods_out'")
+                    .update();
+            if (change.startsWith("debit = debit + 1")) {
+                assertThat(failing()).containsExactly("15");
+            }
+        }
+        booksAgree();
+    }
+
     private List<String> failing() {
         var failing = new java.util.ArrayList<String>();
         controller.post("/api/proofs", "{}").body().get("statements").forEach(s -> {

@@ -2,6 +2,9 @@ package app.euthyna.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.euthyna.core.billing.Dunning;
+import app.euthyna.core.check.PoNumber;
+import app.euthyna.server.billing.InvoiceReminders;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
@@ -44,6 +47,9 @@ class EveryListTests {
 
     @Autowired
     private MockMvc mvc;
+
+    @Autowired
+    private InvoiceReminders reminders;
 
     /** All rows of a list; nobody changes them. */
     private static final Map<String, List<JsonNode>> ALL = new HashMap<>();
@@ -172,14 +178,36 @@ class EveryListTests {
                 if (value.isEmpty()) {
                     continue;
                 }
-                var filter = filter(column.get("kind").asString(), value);
+                var filter = filter(kind(list, column), value);
                 assertThat(keys(rows(list, "&filter=%s:%s".formatted(name(column), filter))))
                         .as("%s %s:%s", name(list), name(column), filter)
                         .containsExactlyElementsOf(keys(rows.stream()
-                                .filter(row -> holds(column.get("kind").asString(), cell(row, name(column)), value))
+                                .filter(row -> holds(kind(list, column), cell(row, name(column)), value))
                                 .toList()));
             }
         }
+    }
+
+    /** The step that stands in the list is the one with which a reminder would be written, of each customer. */
+    @Test
+    void remindersDueAreThoseThatWouldBeWritten() {
+        var today = LocalDate.parse(lead.get("/api/session").text("today"));
+        var steps = List.of("NONE", "FIRST", "SECOND", "FINAL");
+        var ageing = lists.valueStream()
+                .filter(list -> name(list).equals("ageing"))
+                .findFirst()
+                .orElseThrow();
+        var due = 0;
+        for (var day : List.of(today, today.minusDays(20))) {
+            for (var row : rows(ageing, "&filter=asOf:at:" + day)) {
+                var step = reminders.due(row.get("opens").asString(), day).map(Dunning.Reminder::step);
+                assertThat(cell(row, "reminder"))
+                        .as("%s on %s", row.get("opens"), day)
+                        .isEqualTo(steps.get(step.orElse(0)));
+                due += step.isPresent() ? 1 : 0;
+            }
+        }
+        assertThat(due).isPositive();
     }
 
     /** The same in each sequence: where rows are found through an index, looked for, or gone through by name or day. */
@@ -197,7 +225,7 @@ class EveryListTests {
                 var sort = "&sort=%s%s".formatted(random.nextBoolean() ? "-" : "", name(sorted));
                 var rows = rows(list, sort);
                 for (var column : list.get("columns")) {
-                    var kind = column.get("kind").asString();
+                    var kind = kind(list, column);
                     var value = rows.isEmpty() ? "" : cell(rows.get(random.nextInt(rows.size())), name(column));
                     if (value.isEmpty() || kind.equals("AS_OF")) {
                         continue;
@@ -214,9 +242,20 @@ class EveryListTests {
         assertThat(ended).as("pages that ended where no more was looked at").isPositive();
     }
 
+    /** A day as it is written: so many characters. */
+    private static final int DAY = 10;
+
+    /** How a column is compared; PO numbers of orders as the check for duplicates does. */
+    private static String kind(JsonNode list, JsonNode column) {
+        return name(column).equals("po") && !name(list).equals("agreements")
+                ? "PO"
+                : column.get("kind").asString();
+    }
+
     private static String filter(String kind, String value) {
         return switch (kind) {
-            case "TEXT" -> "starts:" + value.substring(0, Math.min(value.length(), 80));
+            case "TEXT", "PO" -> "starts:" + value.substring(0, Math.min(value.length(), 80));
+            case "MOMENT" -> "between:%1$s..%1$s".formatted(value.substring(0, Math.min(value.length(), DAY)));
             case "DAY", "AMOUNT", "QUANTITY", "COUNT" -> "between:%s..%s".formatted(value, value);
             default -> "any:" + value;
         };
@@ -225,6 +264,8 @@ class EveryListTests {
     private static boolean holds(String kind, String has, String asked) {
         return switch (kind) {
             case "TEXT" -> has.regionMatches(true, 0, asked, 0, Math.min(asked.length(), 80));
+            case "PO" -> PoNumber.of(has).normal().startsWith(PoNumber.of(asked).normal());
+            case "MOMENT" -> has.regionMatches(0, asked, 0, DAY);
             case "AMOUNT", "QUANTITY", "COUNT" ->
                 !has.isEmpty() && new BigDecimal(has).compareTo(new BigDecimal(asked)) == 0;
             default -> has.equals(asked);

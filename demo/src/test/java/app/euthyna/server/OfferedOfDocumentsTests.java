@@ -100,14 +100,17 @@ class OfferedOfDocumentsTests extends OnReturns {
                         .status())
                 .isEqualTo(200);
         assertThat(auditor.get("/api/orders/" + order).text("state")).isEqualTo("HELD");
-        var listed = warehouse
-                .get("/api/goods/dispatches")
+        var row = warehouse
+                .get("/api/lists/dispatches/rows?columns=orderState&filter=number:is:" + note.text("number"))
                 .body()
                 .get("rows")
-                .valueStream()
-                .filter(row -> row.get("number").asString().equals(note.text("number")))
-                .findFirst()
-                .orElseThrow()
+                .get(0);
+        assertThat(row.get("version").asString()).isEqualTo(note.text("version"));
+        assertThat(row.get("cells").get("orderState").asString()).isEqualTo("HELD");
+        var listed = warehouse
+                .get("/api/goods/offered?keys=" + row.get("key").asString())
+                .body()
+                .get(0)
                 .get("actions");
         assertThat(listed.get(0).get("action").asString()).isEqualTo("DEPART");
         var refused = listed.get(0).get("refused").asString();

@@ -99,7 +99,6 @@ class ReadingTests extends OnServer {
                 "/api/approval-rules",
                 "/api/payouts",
                 "/api/refunds",
-                "/api/receivables/overdue",
                 "/api/unwind/ways?kind=ORDER&number=" + order,
                 "/api/users")) {
             everybody()
@@ -138,7 +137,7 @@ class ReadingTests extends OnServer {
                 "/api/lists/items/rows?filter=number:starts:" + item,
                 "/api/lists/customers/rows?filter=number:starts:" + customer,
                 "/api/dispatches/" + dispatch,
-                "/api/goods/dispatches?departed=true",
+                "/api/lists/dispatches/rows?filter=number:is:" + dispatch,
                 "/api/find?q=" + order,
                 "/api/customers?q=" + customer,
                 "/api/customers/" + customer,

@@ -42,6 +42,7 @@ class SecondModelTests extends OnSecondModel {
             new Balance("shipped-not-billed", "cost", "goods_out", false),
             new Balance("billed-not-shipped", "net", "deferred_revenue", true),
             new Balance("open-invoices", "still", "receivables", false),
+            new Balance("ageing", "still", "receivables", false),
             new Balance("on-account", "still", "customer_credit", true),
             new Balance("unapplied-deposits", "still", "deposits", true),
             new Balance("in-inspection", "cost", "goods_in_inspection", false));

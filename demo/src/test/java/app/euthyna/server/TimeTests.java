@@ -178,25 +178,22 @@ class TimeTests extends OnServer {
         assertThat(overdue(realToday().plusDays(45))).isEqualTo("21.00");
         assertThat(overdue(realToday().plusDays(20))).isEqualTo("nothing");
         assertThat(receivables
-                        .get("/api/receivables/overdue?on=" + realToday().plusDays(46))
+                        .get("/api/lists/ageing/rows?filter=asOf:at:"
+                                + realToday().plusDays(46))
                         .code())
                 .isEqualTo("dated-ahead");
     }
 
     private String overdue(LocalDate on) {
-        var after = "";
-        do {
-            var page = receivables
-                    .get("/api/receivables/overdue?on=" + on + (after.isEmpty() ? "" : "&after=" + after))
-                    .body();
-            for (var row : page.get("rows")) {
-                if (row.get("customer").asString().equals(customer)) {
-                    return row.get("open").asString();
-                }
-            }
-            after = page.get("next").isNull() ? "" : page.get("next").asString();
-        } while (!after.isEmpty());
-        return "nothing";
+        var rows = receivables
+                .get(
+                        "/api/lists/ageing/rows?columns=pastDue&filter=isLate:any:YES&filter=customer:any:%s&filter=asOf:at:%s"
+                                .formatted(customer, on))
+                .body()
+                .get("rows");
+        return rows.isEmpty()
+                ? "nothing"
+                : rows.get(0).get("cells").get("pastDue").asString();
     }
 
     @Test

@@ -36,11 +36,11 @@ class TodayTests extends OnServer {
                 "part-shipped",
                 "/api/lists/orders/rows?filter=partShipped:any:YES",
                 "to-stage",
-                "/api/goods/to-stage",
+                "/api/lists/to-stage/rows",
                 "staged",
-                "/api/goods/dispatches",
+                "/api/lists/dispatches/rows?filter=state:any:STAGED",
                 "to-bill",
-                "/api/billing/to-bill",
+                "/api/lists/to-bill/rows",
                 "past-due",
                 "/api/invoices?pastDue=true");
         lists.forEach((code, path) -> {

@@ -152,14 +152,15 @@ final class ManyAtOnce {
     }
 
     private static String sentOff(Api api, Random random) {
-        var notes = api.get("/api/goods/dispatches").get("rows");
+        var notes =
+                api.get("/api/lists/dispatches/rows?filter=state:any:STAGED").get("rows");
         if (notes.isEmpty()) {
             return "nothing staged";
         }
         var note = notes.get(random.nextInt(notes.size()));
         var voids = random.nextInt(5) == 0;
         api.post(
-                "/api/dispatches/" + note.get("number").asString() + (voids ? "/voiding" : "/departure"),
+                "/api/dispatches/" + note.get("opens").asString() + (voids ? "/voiding" : "/departure"),
                 Map.of("version", note.get("version").asLong()));
         return voids ? "voided" : "sent off";
     }

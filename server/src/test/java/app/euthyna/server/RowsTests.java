@@ -36,7 +36,7 @@ class RowsTests {
             Map.entry("billing", "check flow goods ledger masterdata order platform returns"),
             Map.entry("returns", "billing goods masterdata order platform"),
             Map.entry("bank", "billing masterdata returns"),
-            Map.entry("paper", "billing goods ledger masterdata order platform returns"),
+            Map.entry("paper", "billing goods masterdata order platform returns"),
             Map.entry("ledger", "masterdata"),
             Map.entry("unwind", "billing flow goods masterdata order returns"),
             Map.entry("trail", "billing goods ledger masterdata order platform returns"),

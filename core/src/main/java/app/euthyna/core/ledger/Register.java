@@ -95,7 +95,8 @@ public enum Register {
                     .filter(one -> roles.contains(one.role()))
                     .map(one -> credited ? one.turned() : one)
                     .toList();
-            var ledger = theirs.stream().map(Moved::amount).reduce(BigDecimal.ZERO, BigDecimal::add);
+            var nothing = BigDecimal.ZERO.setScale(Math.max(registered.scale(), 0));
+            var ledger = theirs.stream().map(Moved::amount).reduce(nothing, BigDecimal::add);
             return new Tied(figure, registered, theirs, ledger, registered.subtract(ledger));
         }
     }

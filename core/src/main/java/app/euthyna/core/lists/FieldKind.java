@@ -7,6 +7,8 @@ public enum FieldKind {
     /** Words or a number of a document: filtered by how it begins, reads or what it has in it, capitals or not. */
     TEXT(Filter.Operator.STARTS, Filter.Operator.IS, Filter.Operator.HAS),
     DAY(Filter.Operator.IN, Filter.Operator.BETWEEN),
+    /** When something was done: filtered by days in the company's calendar. */
+    MOMENT(Filter.Operator.IN, Filter.Operator.BETWEEN),
     /** The day at whose end things are told as they stood; nothing is left out by it. */
     AS_OF(Filter.Operator.AT),
     /** Of the company's currency. */
@@ -27,6 +29,11 @@ public enum FieldKind {
 
     FieldKind(Filter.Operator... operators) {
         this.operators = Set.of(operators);
+    }
+
+    /** Whether rows are filtered by days. */
+    public boolean isDayed() {
+        return this == DAY || this == MOMENT;
     }
 
     /** Whether rows can be filtered so by a field of this kind. */

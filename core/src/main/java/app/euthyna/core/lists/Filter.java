@@ -292,7 +292,7 @@ public sealed interface Filter {
         if (ends.length != 2 || (ends[0].isEmpty() && ends[1].isEmpty())) {
             return Optional.empty();
         }
-        if (field.kind() == FieldKind.DAY) {
+        if (field.kind().isDayed()) {
             return ends(ends, Filter::day, LocalDate::compareTo)
                     .map(days -> new Days(field, new DaySpan.Days(days.from(), days.to())));
         }

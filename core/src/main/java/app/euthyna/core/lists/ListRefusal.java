@@ -26,7 +26,7 @@ public sealed interface ListRefusal extends Refusal {
         static UnreadableFilter of(Field field, String written) {
             var expected = switch (field.kind()) {
                 case TEXT -> "starts:some text";
-                case DAY -> "in:last-3-days or between:2026-10-01..2026-10-31";
+                case DAY, MOMENT -> "in:last-3-days or between:2026-10-01..2026-10-31";
                 case AS_OF -> "at:2026-09-30 or at:month-2026-09 or at:last-month";
                 case AMOUNT, QUANTITY, COUNT -> "between:100..250, the smaller first";
                 case CHOICE -> "any:%1$s or none:%1$s".formatted(String.join(",", field.choices()));

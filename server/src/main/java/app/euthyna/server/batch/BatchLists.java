@@ -29,7 +29,7 @@ class BatchLists {
                 "BatchEntity x",
                 "x.id",
                 List.of(),
-                Reading.SELLING,
+                Reading.BUSINESS,
                 Sorting.NEWEST_FIRST,
                 List.of(
                         Column.words(
@@ -40,10 +40,9 @@ class BatchLists {
                                                 .map(Enum::name)
                                                 .toArray(String[]::new))
                                 .with(Trait.SHOWN),
-                        Column.day("date", "Asked (UTC)", "cast(x.askedAt as LocalDate)")
-                                .with(Trait.SHOWN),
+                        Column.moment("at", "Asked", "x.askedAt").with(Trait.SHOWN),
                         Column.text("by", "By", "x.askedBy").with(Trait.SHOWN, Trait.GROUPED),
-                        Column.text("reason", "Reason", "x.reason"),
+                        Column.text("reason", "Reason", "x.reason").with(Trait.SHOWN),
                         Column.count("done", "Done", count("DONE")).with(Trait.SHOWN, Trait.SUMMED),
                         Column.count("refused", "Refused", count("REFUSED")).with(Trait.SHOWN, Trait.SUMMED),
                         Column.count("waiting", "Waiting", count("WAITING")).with(Trait.SHOWN, Trait.SUMMED)));

@@ -23,7 +23,7 @@ class BalanceLists {
     private static final Sorting OLDEST_FIRST = new Sorting(Optional.of("date"), false);
 
     /** Those that are open, or were and have been settled or taken back since. */
-    private static final String INVOICES = """
+    static final String INVOICES = """
             join (select ino.id as id from InvoiceEntity ino where ino.openAmount > 0
                 union select inr.id from InvoiceEntity inr where inr.reversedOn > :day
                 union select alc.invoiceId from AllocationEntity alc where alc.allocatedOn > :day

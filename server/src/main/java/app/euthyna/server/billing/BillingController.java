@@ -79,10 +79,10 @@ class BillingController {
         return views.of(number);
     }
 
-    /** Orders with something to bill, grouped by customer. */
+    /** What there is to bill of some orders, line by line. */
     @GetMapping("/billing/to-bill")
-    InvoiceViews.ToBillPage toBill(@RequestParam(required = false) String after) {
-        return views.toBill(after);
+    List<InvoiceViews.ToBillOrder> toBill(@RequestParam @Size(max = 500) List<String> orders) {
+        return views.toBill(orders);
     }
 
     /**

@@ -52,16 +52,6 @@ interface InvoiceQueries {
 
     record SettledRow(String invoice, BigDecimal amount) {}
 
-    record ToBillRow(
-            long customerId,
-            long orderId,
-            String customer,
-            String customerName,
-            String order,
-            String po,
-            LocalDate billableSince,
-            BigDecimal billableNet) {}
-
     @HQL("""
             select coalesce(sum(p.leftAmount), 0)
             from PaymentEntity p
@@ -112,18 +102,6 @@ interface InvoiceQueries {
             order by i.id
             """)
     List<SettledRow> settled(String number);
-
-    @HQL("""
-            select x.customerId, x.orderId, c.code, c.name, o.number, o.po, x.billableSince, x.billableNet
-            from OpenOrderEntity x
-            join OrderEntity o on o.id = x.orderId
-            join CustomerEntity c on c.id = x.customerId
-            where x.billable = true and x.customerId >= :customerId
-            and (x.customerId > :customerId or (x.customerId = :customerId and x.orderId >
-                :orderId))
-            order by x.billable, x.customerId, x.orderId fetch first 101 rows only
-            """)
-    List<ToBillRow> toBill(long customerId, long orderId);
 
     @HQL("""
             select coalesce(sum(l.quantity), 0)

@@ -131,16 +131,7 @@ class InvoiceViews {
 
     record ToBillLine(int line, String item, String description, BigDecimal toBill, BigDecimal net) {}
 
-    record ToBillRow(
-            String customer,
-            String customerName,
-            String order,
-            String po,
-            LocalDate since,
-            BigDecimal net,
-            List<ToBillLine> lines) {}
-
-    record ToBillPage(List<ToBillRow> rows, @Nullable String next) {}
+    record ToBillOrder(String order, List<ToBillLine> lines) {}
 
     record InvoiceRow(
             String number,
@@ -271,51 +262,28 @@ class InvoiceViews {
                 .name();
     }
 
-    /** Orders with something to bill, grouped by customer. */
-    ToBillPage toBill(String after) {
-        var key = after == null ? new Pages.Key(List.of("0", "0")) : Pages.key(after);
-        var rows = queries.toBill(key.number(0), key.number(1)).stream()
-                .map(row -> new ToBill(
-                        row.customerId(),
-                        row.orderId(),
-                        new ToBillRow(
-                                row.customer(),
-                                row.customerName(),
-                                row.order(),
-                                row.po(),
-                                row.billableSince(),
-                                company.money(row.billableNet()).amount(),
-                                List.of())))
+    /** What there is to bill of some orders, line by line. */
+    List<ToBillOrder> toBill(List<String> orders) {
+        var found = chains.chains(orders);
+        return orders.stream()
+                .map(order -> new ToBillOrder(
+                        order,
+                        Optional.ofNullable(found.get(order))
+                                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("order", order)))
+                                .flows()
+                                .stream()
+                                .filter(flow -> flow.toBill().isPositive())
+                                .map(flow -> new ToBillLine(
+                                        flow.line().no(),
+                                        flow.line().item(),
+                                        flow.line().description(),
+                                        flow.toBill().value(),
+                                        flow.line()
+                                                .net(flow.toBill(), company.currency())
+                                                .amount()))
+                                .toList()))
                 .toList();
-        var page = Pages.of(rows, row -> List.of(String.valueOf(row.customer()), String.valueOf(row.order())));
-        var found =
-                chains.chains(page.rows().stream().map(row -> row.row().order()).toList());
-        return new ToBillPage(
-                page.rows().stream()
-                        .map(ToBill::row)
-                        .map(row -> new ToBillRow(
-                                row.customer(),
-                                row.customerName(),
-                                row.order(),
-                                row.po(),
-                                row.since(),
-                                row.net(),
-                                found.get(row.order()).flows().stream()
-                                        .filter(flow -> flow.toBill().isPositive())
-                                        .map(flow -> new ToBillLine(
-                                                flow.line().no(),
-                                                flow.line().item(),
-                                                flow.line().description(),
-                                                flow.toBill().value(),
-                                                flow.line()
-                                                        .net(flow.toBill(), company.currency())
-                                                        .amount()))
-                                        .toList()))
-                        .toList(),
-                page.next());
     }
-
-    private record ToBill(long customer, long order, ToBillRow row) {}
 
     /**
      * Invoices, newest first.

@@ -14,6 +14,9 @@ import org.hibernate.annotations.Immutable;
 @Immutable
 @Table(name = "receipts_register")
 public class ReceiptsRegisterEntity extends RegisterRow {
+    String number;
+    long customerId;
+
     @Enumerated(EnumType.STRING)
     DocumentKind kind;
 

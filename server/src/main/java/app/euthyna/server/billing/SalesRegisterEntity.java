@@ -11,6 +11,8 @@ import org.hibernate.annotations.Immutable;
 @Immutable
 @Table(name = "sales_register")
 public class SalesRegisterEntity extends RegisterRow {
+    String number;
+    long customerId;
     long invoiceId;
 
     BigDecimal net;

@@ -61,7 +61,7 @@ class UnbilledLists {
      */
     private static String hadLeft(String known) {
         return """
-                d.departedOn <= :day and (d.reversedOn is null or d.reversedOn > :day)
+                l.departedOn <= :day and (l.reversedOn is null or l.reversedOn > :day)
                 and not (o.kind in ('SAMPLE', 'REPLACEMENT') and (x.unitPrice = 0 or x.discountPercent = 100))
                 and %s""".formatted(isAny(known, unbilled("quantity")));
     }
@@ -117,9 +117,7 @@ class UnbilledLists {
     /** @param when what happened to it: {@code departedOn} */
     private static String dispatchedSince(String when) {
         return """
-                select ldl.rootOrderId from DispatchLineEntity ldl
-                    join DispatchEntity ldp on ldp.id = ldl.dispatchId
-                    where ldp.%s > :day""".formatted(when);
+                select ldl.rootOrderId from DispatchLineEntity ldl where ldl.%s > :day""".formatted(when);
     }
 
     private static String creditedSince(String when) {
@@ -155,7 +153,7 @@ class UnbilledLists {
                         List.of(
                                 Column.number("number", "Dispatch", "d.number", "DISPATCH")
                                         .with(Trait.SHOWN),
-                                Column.day("departedOn", "Left", "d.departedOn").with(Trait.SHOWN, Trait.SORTED),
+                                Column.day("departedOn", "Left", "l.departedOn").with(Trait.SHOWN, Trait.SORTED),
                                 MasterColumns.customer("o.customerId"),
                                 Column.number("order", "Order", "o.number", "ORDER")
                                         .with(Trait.SHOWN),

@@ -14,6 +14,9 @@ import org.hibernate.annotations.Immutable;
 @Immutable
 @Table(name = "write_off_register")
 public class WriteOffRegisterEntity extends RegisterRow {
+    String number;
+    long customerId;
+
     @Enumerated(EnumType.STRING)
     Reduction.Kind kind;
 

@@ -27,8 +27,7 @@ class ExchangeLists {
                 Sorting.NEWEST_FIRST,
                 List.of(
                         Column.text("file", "File", "x.fileName").with(Trait.SHOWN),
-                        Column.day("date", "Imported (UTC)", "cast(x.takenAt as LocalDate)")
-                                .with(Trait.SHOWN),
+                        Column.moment("at", "Imported", "x.takenAt").with(Trait.SHOWN),
                         Column.text("by", "By", "x.takenBy").with(Trait.SHOWN, Trait.GROUPED),
                         Column.count("rows", "Rows", "x.rowsRead").with(Trait.SHOWN, Trait.SUMMED),
                         Column.count("orders", "Orders", "x.ordersFound").with(Trait.SHOWN, Trait.SUMMED),

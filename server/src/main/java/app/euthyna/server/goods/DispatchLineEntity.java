@@ -5,6 +5,7 @@ import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.math.BigDecimal;
+import java.time.LocalDate;
 
 @Entity
 @Table(name = "dispatch_line")
@@ -20,4 +21,9 @@ public class DispatchLineEntity {
     long itemId;
     BigDecimal quantity;
     BigDecimal cost;
+
+    /** The days of its dispatch. */
+    LocalDate departedOn;
+
+    LocalDate reversedOn;
 }

@@ -40,17 +40,6 @@ interface DispatchQueries {
             BigDecimal stockValue,
             BigDecimal quantity) {}
 
-    record ToStageRow(
-            long id,
-            String number,
-            String customerName,
-            String po,
-            LocalDate requestedOn,
-            long version,
-            Long lines,
-            BigDecimal reserved,
-            BigDecimal waiting) {}
-
     @HQL("""
             select t.number, i.code, h.onHand - t.quantity, i.minStock
             from (select d.number as number, d.siteId as siteId, l.itemId as itemId, sum(l.quantity) as quantity from DispatchEntity d join
@@ -97,21 +86,6 @@ interface DispatchQueries {
             """)
     List<StockRow> stock(String code);
 
-    @HQL("""
-            select o.id, o.number, c.name, o.po, x.requestedOn, o.version, (select count(*) from StockClaimEntity k
-                where k.orderId = o.id and k.reserved > 0), (select coalesce(sum(k.reserved), 0) from
-                StockClaimEntity k where k.orderId = o.id), (select coalesce(sum(k.waiting), 0) from
-                StockClaimEntity k where k.orderId = o.id)
-            from OpenOrderEntity x
-            join OrderEntity o on o.id = x.orderId
-            join CustomerEntity c on c.id = x.customerId
-            where x.stageable = true and x.requestedOn >= :requestedOn and (x.requestedOn > :requestedOn
-                or (x.requestedOn = :requestedOn and
-                x.orderId > :orderId))
-            order by x.stageable, x.requestedOn, x.orderId fetch first 101 rows only
-            """)
-    List<ToStageRow> toStage(LocalDate requestedOn, long orderId);
-
     record HeldRow(String order, int lineNo, BigDecimal reserved, LocalDate requestedOn, long clearing) {}
 
     record FallRow(String item, BigDecimal onHand, BigDecimal minStock) {}
@@ -149,52 +123,16 @@ interface DispatchQueries {
     @HQL("select o.number from DispatchEntity d join OrderEntity o on o.id = d.orderId where d.number = :number")
     Optional<String> orderOf(String number);
 
-    record NoteRow(
-            long id,
-            String number,
-            String order,
-            OrderState orderState,
-            String customerName,
-            String po,
-            String siteName,
-            LocalDate stagedOn,
-            LocalDate departedOn,
-            LocalDate requestedOn,
-            long version,
-            String carrierReference,
-            String carrierFailure,
-            Long lines,
-            BigDecimal quantity) {}
+    record NoteRow(String number, Dispatch.State state, String order, OrderState orderState) {}
 
     @HQL("""
-            select d.id, d.number, o.number, o.state, c.name, o.po, s.name, d.stagedOn, d.departedOn, o.requestedOn, d.version,
-                d.carrierReference, d.carrierFailure,
-                (select count(*) from DispatchLineEntity l where l.dispatchId = d.id),
-                (select coalesce(sum(l.quantity), 0) from DispatchLineEntity l where l.dispatchId = d.id)
+            select d.number, d.state, o.number, o.state
             from DispatchEntity d
             join OrderEntity o on o.id = d.orderId
-            join CustomerEntity c on c.id = o.customerId
-            join SiteEntity s on s.id = d.siteId
-            where d.state = 'STAGED' and d.stagedOn >= :on and (d.stagedOn > :on or d.id > :id)
-            order by d.state, d.stagedOn, d.id
-            fetch first 101 rows only
+            where :ids contains d.id
+            order by d.id
             """)
-    List<NoteRow> staged(LocalDate on, long id);
-
-    @HQL("""
-            select d.id, d.number, o.number, o.state, c.name, o.po, s.name, d.stagedOn, d.departedOn, o.requestedOn, d.version,
-                d.carrierReference, d.carrierFailure,
-                (select count(*) from DispatchLineEntity l where l.dispatchId = d.id),
-                (select coalesce(sum(l.quantity), 0) from DispatchLineEntity l where l.dispatchId = d.id)
-            from DispatchEntity d
-            join OrderEntity o on o.id = d.orderId
-            join CustomerEntity c on c.id = o.customerId
-            join SiteEntity s on s.id = d.siteId
-            where d.state = 'DEPARTED' and d.stagedOn <= :on and (d.stagedOn < :on or d.id < :id)
-            order by d.state desc, d.stagedOn desc, d.id desc
-            fetch first 101 rows only
-            """)
-    List<NoteRow> departed(LocalDate on, long id);
+    List<NoteRow> notes(Long[] ids);
 
     record QueueRow(
             String order,

@@ -11,9 +11,9 @@ import org.hibernate.annotations.Immutable;
 @Immutable
 @Table(name = "dispatch_register")
 public class DispatchRegisterEntity extends RegisterRow {
+    long dispatchId;
     long orderId;
     long itemId;
-    long siteId;
     BigDecimal quantity;
     BigDecimal cost;
 }

@@ -11,7 +11,6 @@ import app.euthyna.server.order.DocumentDetails;
 import app.euthyna.server.platform.Commands;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Many;
-import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.RefusedException;
@@ -43,11 +42,6 @@ class GoodsController {
 
     private final DocumentDetails details;
     private final GoodsService goods;
-    /** Before and after everything. */
-    private static final Pages.Key FIRST = new Pages.Key(List.of("0001-01-01", "0"));
-
-    private static final Pages.Key LAST = new Pages.Key(List.of("9999-12-31", String.valueOf(Long.MAX_VALUE)));
-
     private final Commands commands;
     private final Company company;
     private final DispatchQueries queries;
@@ -67,6 +61,9 @@ class GoodsController {
         this.company = company;
         this.queries = queries;
     }
+
+    /** So many notes at once. */
+    private static final int MOST = 1_000;
 
     private static final Map<DispatchActions.Action, String> DEEDS = Map.of(
             DispatchActions.Action.DEPART, "send goods off",
@@ -128,57 +125,12 @@ class GoodsController {
             List<DocumentDetails.CarriedDetails> details,
             List<DispatchLineView> lines) {}
 
-    record ToStageRow(
-            String order,
-            String customerName,
-            @Nullable @ReadBy(ReadBy.Group.SELLING) String po,
-            LocalDate requestedOn,
-            long lines,
-            BigDecimal reserved,
-            BigDecimal waiting,
-            long version) {}
-
-    record ToStagePage(List<ToStageRow> rows, @Nullable String next) {}
-
     /**
-     * A note in the list.
+     * What can be done to a staged note.
      *
-     * @param fallsUnderMinimum of a staged one, in words, what its departure brings under its minimum
-     * @param actions of a staged one, what it is there for
+     * @param fallsUnderMinimum in words, what its departure brings under its minimum
      */
-    record DispatchRow(
-            String number,
-            String order,
-            String customerName,
-            @Nullable @ReadBy(ReadBy.Group.SELLING) String po,
-            String site,
-            LocalDate on,
-            LocalDate requestedOn,
-            @Nullable String carrierReference,
-            @Nullable String carrierFailure,
-            List<DispatchActionView> actions,
-            List<String> fallsUnderMinimum,
-            long lines,
-            BigDecimal quantity,
-            long version) {
-        DispatchRow falling(List<String> falls) {
-            return new DispatchRow(
-                    number,
-                    order,
-                    customerName,
-                    po,
-                    site,
-                    on,
-                    requestedOn,
-                    carrierReference,
-                    carrierFailure,
-                    actions,
-                    falls,
-                    lines,
-                    quantity,
-                    version);
-        }
-    }
+    record OfferedDispatch(String number, List<DispatchActionView> actions, List<String> fallsUnderMinimum) {}
 
     /** By note, what each of them alone brings under its minimum. */
     private Map<String, List<String>> falls(List<String> numbers) {
@@ -189,8 +141,6 @@ class GoodsController {
                                 .formatted(row.item(), new Quantity(row.onHand()), new Quantity(row.minStock()))));
         return falls;
     }
-
-    record DispatchPage(List<DispatchRow> rows, @Nullable String next) {}
 
     record Booking(
             @NotNull Long version, @NotBlank @Size(max = 60) String carrier) {}
@@ -273,73 +223,19 @@ class GoodsController {
                 .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("dispatch", number)));
     }
 
-    /** Cleared orders with reserved goods, by requested date. */
-    @GetMapping("/goods/to-stage")
-    ToStagePage toStage(@RequestParam(required = false) String after) {
-        var key = after == null ? FIRST : Pages.key(after);
-        var rows = queries.toStage(key.date(0), key.number(1)).stream()
-                .map(row -> new Keyed<>(
-                        row.id(),
-                        row.requestedOn(),
-                        new ToStageRow(
-                                row.number(),
-                                row.customerName(),
-                                row.po(),
-                                row.requestedOn(),
-                                row.lines(),
-                                new Quantity(row.reserved()).value(),
-                                new Quantity(row.waiting()).value(),
-                                row.version())))
-                .toList();
-        var page = Pages.of(rows, Keyed::cursor);
-        return new ToStagePage(page.rows().stream().map(Keyed::row).toList(), page.next());
-    }
-
-    /** Dispatch notes that are staged or have departed: staged oldest first, departed newest first. */
-    @GetMapping("/goods/dispatches")
-    DispatchPage dispatches(
-            @RequestParam(defaultValue = "false") boolean departed, @RequestParam(required = false) String after) {
-        var key = after != null ? Pages.key(after) : departed ? LAST : FIRST;
-        var notes =
-                departed ? queries.departed(key.date(0), key.number(1)) : queries.staged(key.date(0), key.number(1));
-        var person = commands.context().person();
-        var rows = notes.stream()
-                .map(note -> new Keyed<>(
-                        note.id(),
-                        note.stagedOn(),
-                        new DispatchRow(
-                                note.number(),
-                                note.order(),
-                                note.customerName(),
-                                note.po(),
-                                note.siteName(),
-                                departed ? note.departedOn() : note.stagedOn(),
-                                note.requestedOn(),
-                                note.carrierReference(),
-                                note.carrierFailure(),
-                                departed
-                                        ? List.of()
-                                        : actions(person, Dispatch.State.STAGED, note.order(), note.orderState()),
-                                List.of(),
-                                note.lines(),
-                                new Quantity(note.quantity()).value(),
-                                note.version())))
-                .toList();
-        var page = Pages.of(rows, Keyed::cursor);
-        var falls = departed || page.rows().isEmpty()
+    /** What can be done to some notes, by the keys of their rows in the list. */
+    @GetMapping("/goods/offered")
+    List<OfferedDispatch> offered(@RequestParam @Size(max = MOST) List<Long> keys) {
+        var notes = queries.notes(Many.ids(keys));
+        var falls = notes.isEmpty()
                 ? Map.<String, List<String>>of()
-                : falls(page.rows().stream().map(keyed -> keyed.row().number()).toList());
-        return new DispatchPage(
-                page.rows().stream()
-                        .map(Keyed::row)
-                        .map(row -> falls.containsKey(row.number()) ? row.falling(falls.get(row.number())) : row)
-                        .toList(),
-                page.next());
-    }
-
-    private record Keyed<T>(long id, LocalDate date, T row) {
-        List<String> cursor() {
-            return List.of(date.toString(), String.valueOf(id));
-        }
+                : falls(notes.stream().map(DispatchQueries.NoteRow::number).toList());
+        var person = commands.context().person();
+        return notes.stream()
+                .map(note -> new OfferedDispatch(
+                        note.number(),
+                        actions(person, note.state(), note.order(), note.orderState()),
+                        falls.getOrDefault(note.number(), List.of())))
+                .toList();
     }
 }

@@ -2,6 +2,7 @@ package app.euthyna.server.goods;
 
 import app.euthyna.core.flow.Dispatch;
 import app.euthyna.core.ledger.Register;
+import app.euthyna.core.order.OrderState;
 import app.euthyna.server.lists.Column;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.DeclaredList;
@@ -20,6 +21,70 @@ import org.springframework.context.annotation.Configuration;
 /** The lists of dispatches, of stock and what moved it, and the register of what left. */
 @Configuration(proxyBeanMethods = false)
 class GoodsLists {
+
+    /** Of the lines of dispatch {@code d}. */
+    private static final String DISPATCHED = "(select %s from DispatchLineEntity dln where dln.dispatchId = d.id)";
+
+    /** Of the lines of order {@code x} what is reserved, or waits. */
+    private static String claimed(String figure) {
+        return "coalesce((select sum(clm.%s) from StockClaimEntity clm where clm.orderId = x.orderId), 0)"
+                .formatted(figure);
+    }
+
+    @Bean
+    static DeclaredList toStageList() {
+        return new DeclaredList(
+                        "to-stage",
+                        "Orders to stage",
+                        "order to stage",
+                        "orders to stage",
+                        "OpenOrderEntity x",
+                        "x.orderId",
+                        List.of(new Join("o", "OrderEntity", "o.id = x.orderId")),
+                        Reading.BUSINESS,
+                        new Sorting(Optional.of("requestedOn"), false),
+                        List.of(
+                                Column.number("number", "Order", "o.number", "ORDER")
+                                        .with(Trait.SHOWN),
+                                MasterColumns.customer("x.customerId"),
+                                MasterColumns.po("o").readBy(ReadBy.Group.SELLING),
+                                Column.day("requestedOn", "Requested", "x.requestedOn")
+                                        .with(Trait.SHOWN, Trait.SORTED),
+                                MasterColumns.site("o.siteId"),
+                                Column.count("lines", "Lines", """
+                                        (select count(clm.id) from StockClaimEntity clm
+                                            where clm.orderId = x.orderId and clm.reserved > 0)""").with(Trait.SHOWN),
+                                Column.quantity("reserved", "Reserved", claimed("reserved"))
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.quantity("waiting", "Waiting for stock", claimed("waiting"))
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.amount("openGross", "Open gross", "x.openGross")
+                                        .readBy(ReadBy.Group.SELLING)
+                                        .with(Trait.SUMMED)))
+                .within("x.stageable = true")
+                .versioned("o.version")
+                .shipping(
+                        Shipped.of("late", "To stage, late", "", "requestedOn:in:before-today"),
+                        Shipped.of("by-customer", "To stage by customer", "customer:reserved"));
+    }
+
+    private static final Shipped STAGED = new Shipped(
+            "staged",
+            "Staged, still here",
+            List.of("state:any:STAGED"),
+            "stagedOn",
+            List.of(
+                    "number",
+                    "order",
+                    "orderState",
+                    "customer",
+                    "site",
+                    "stagedOn",
+                    "requestedOn",
+                    "carrierReference",
+                    "lines",
+                    "quantity"),
+            "");
 
     @Bean
     static DeclaredList dispatchesList() {
@@ -45,10 +110,20 @@ class GoodsLists {
                                 Column.day("stagedOn", "Staged", "d.stagedOn").with(Trait.SHOWN, Trait.SORTED),
                                 Column.day("departedOn", "Left", "d.departedOn").with(Trait.SHOWN),
                                 Column.day("reversedOn", "Reversed", "d.reversedOn"),
+                                Column.day("requestedOn", "Requested", "o.requestedOn"),
+                                Column.choice("orderState", "State of the order", "o.state", OrderState.class),
+                                Column.count("lines", "Lines", DISPATCHED.formatted("count(dln.id)")),
+                                Column.quantity(
+                                        "quantity",
+                                        "Quantity",
+                                        "coalesce(%s, 0)".formatted(DISPATCHED.formatted("sum(dln.quantity)"))),
                                 Column.text("carrier", "Carrier", "d.carrier"),
-                                Column.text("carrierReference", "Carrier reference", "d.carrierReference")))
+                                Column.text("carrierReference", "Carrier reference", "d.carrierReference"),
+                                Column.text("carrierFailure", "Carrier failed", "d.carrierFailure")))
+                .versioned("d.version")
                 .shipping(
-                        Shipped.of("staged", "Staged, still here", "site:count", "state:any:STAGED"),
+                        STAGED,
+                        Shipped.of("staged-by-store", "Staged by store", "site:count", "state:any:STAGED"),
                         Shipped.of("departed", "Departed", "", "state:any:DEPARTED"),
                         Shipped.of(
                                 "by-day",
@@ -86,7 +161,7 @@ class GoodsLists {
                                 Column.number("number", "Dispatch", "d.number", "DISPATCH")
                                         .with(Trait.SHOWN),
                                 Column.choice("state", "State", "d.state", Dispatch.State.class),
-                                Column.day("departedOn", "Left", "d.departedOn").with(Trait.SHOWN),
+                                Column.day("departedOn", "Left", "l.departedOn").with(Trait.SHOWN),
                                 MasterColumns.customer("o.customerId"),
                                 Column.number("order", "Order", "o.number", "ORDER")
                                         .with(Trait.SHOWN),
@@ -198,12 +273,14 @@ class GoodsLists {
                         "line or reversal",
                         "lines and reversals",
                         "DispatchRegisterEntity",
-                        List.of(new Join("o", "OrderEntity", "o.id = r.orderId")),
-                        Column.number("number", "Dispatch", "r.number", "DISPATCH"),
-                        MasterColumns.customer("r.customerId"),
+                        List.of(
+                                new Join("d", "DispatchEntity", "d.id = r.dispatchId"),
+                                new Join("o", "OrderEntity", "o.id = r.orderId")),
+                        Column.number("number", "Dispatch", "d.number", "DISPATCH"),
+                        MasterColumns.customer("o.customerId"),
                         Column.number("order", "Order", "o.number", "ORDER").with(Trait.SHOWN),
                         MasterColumns.item("r.itemId"),
-                        MasterColumns.site("r.siteId").with(Trait.SHOWN),
+                        MasterColumns.site("d.siteId").with(Trait.SHOWN),
                         Column.quantity("quantity", "Quantity", "r.quantity").with(Trait.SHOWN, Trait.SUMMED),
                         Registers.amount("cost", "Cost").readBy(ReadBy.Group.COSTS))
                 .shipping(

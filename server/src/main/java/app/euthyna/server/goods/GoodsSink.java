@@ -140,6 +140,7 @@ class GoodsSink implements EffectSink {
             stored.itemId = ids.item(line.item());
             stored.quantity = line.quantity().value();
             stored.cost = line.cost().amount();
+            stored.departedOn = dispatch.departedOn;
             return stored;
         }
 
@@ -154,6 +155,7 @@ class GoodsSink implements EffectSink {
             entity.reversedOn = context.date();
             entity.reversedMoment = history.moment();
             queries.session().update(entity);
+            queries.takeBackLines(context.date(), entity.id);
             for (var line : dispatch.lines()) {
                 shelves.change(dispatch.site(), line.item(), shelf -> shelf.receive(line.quantity(), line.cost()));
                 move(

@@ -104,6 +104,9 @@ interface ShelfQueries {
     @HQL("delete from DispatchLineEntity l where l.dispatchId = :dispatch")
     int removeLines(long dispatch);
 
+    @HQL("update DispatchLineEntity l set l.reversedOn = :on where l.dispatchId = :dispatch")
+    int takeBackLines(LocalDate on, long dispatch);
+
     @HQL("select coalesce(o.clearing, 0) from OrderEntity o where o.id = :order")
     long clearing(long order);
 

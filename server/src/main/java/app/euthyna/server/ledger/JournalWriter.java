@@ -10,9 +10,12 @@ import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.TransactionCache;
+import java.math.BigDecimal;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import java.util.TreeMap;
 import java.util.function.Function;
 import org.hibernate.LockMode;
 import org.hibernate.StatelessSession;
@@ -27,16 +30,19 @@ class JournalWriter {
     private final Clock clock;
     private final Accounts accounts;
     private final Locks locks;
+    private final LedgerQueries queries;
 
     /** Once it is locked nobody else posts until the transaction ends. */
     private final TransactionCache<String, LedgerHeadEntity> heads = TransactionCache.toTheEnd();
 
-    JournalWriter(StatelessSession session, Ids ids, Clock clock, Accounts accounts, Locks locks) {
+    JournalWriter(
+            StatelessSession session, Ids ids, Clock clock, Accounts accounts, Locks locks, LedgerQueries queries) {
         this.session = session;
         this.ids = ids;
         this.clock = clock;
         this.accounts = accounts;
         this.locks = locks;
+        this.queries = queries;
     }
 
     /** The head of the ledger is locked before the period is looked at, as it is by whoever closes one. */
@@ -99,5 +105,38 @@ class JournalWriter {
             rows.add(row);
         }
         session.insertMultiple(rows);
+        addToDay(entry);
+    }
+
+    /** The head of the ledger is locked: nobody else adds to the day. */
+    private void addToDay(Entry entry) {
+        record Of(String role, String account) {}
+        record Sums(BigDecimal debit, BigDecimal credit) {
+            private Sums plus(Sums other) {
+                return new Sums(debit.add(other.debit), credit.add(other.credit));
+            }
+        }
+        var moved = new TreeMap<Of, Sums>(Comparator.comparing(Of::role).thenComparing(Of::account));
+        entry.lines().forEach(line -> {
+            var amount = line.amount().amount();
+            var sums = new Sums(amount.max(BigDecimal.ZERO), amount.negate().max(BigDecimal.ZERO));
+            moved.merge(new Of(line.role().code(), line.account()), sums, Sums::plus);
+        });
+        var kind = entry.document().kind().name();
+        moved.forEach((of, sums) -> {
+            var known = queries.add(
+                    sums.debit(), sums.credit(), of.role(), entry.date(), kind, entry.event(), of.account());
+            if (known == 0) {
+                var day = new JournalDayEntity();
+                day.role = of.role();
+                day.entryDate = entry.date();
+                day.documentKind = kind;
+                day.event = entry.event();
+                day.account = of.account();
+                day.debit = sums.debit();
+                day.credit = sums.credit();
+                session.insert(day);
+            }
+        });
     }
 }

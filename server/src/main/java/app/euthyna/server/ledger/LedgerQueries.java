@@ -84,41 +84,55 @@ interface LedgerQueries {
     List<SheetRow> sheet(String account, LocalDate from, LocalDate to, LocalDate seen, long id);
 
     @HQL("""
-            select l.account, a.name,
-                sum(case when l.entryDate < cast(:from as LocalDate) then l.amount else 0 end),
-                sum(case when l.entryDate >= cast(:from as LocalDate) and l.amount > 0 then l.amount else 0 end),
-                sum(case when l.entryDate >= cast(:from as LocalDate) and l.amount < 0 then - l.amount else 0 end)
-            from JournalLineEntity l
-            join AccountEntity a on a.code = l.account
-            where l.entryDate <= :to
-            group by l.account, a.name
-            order by l.account
+            select d.account, a.name,
+                sum(case when d.entryDate < cast(:from as LocalDate) then d.debit - d.credit else 0 end),
+                sum(case when d.entryDate >= cast(:from as LocalDate) then d.debit else 0 end),
+                sum(case when d.entryDate >= cast(:from as LocalDate) then d.credit else 0 end)
+            from JournalDayEntity d
+            join AccountEntity a on a.code = d.account
+            where d.entryDate <= :to
+            group by d.account, a.name
+            order by d.account
             """)
     List<BalancesRow> balances(LocalDate from, LocalDate to);
 
     record MovedRow(String role, String account, String name, BigDecimal amount) {}
 
     @HQL("""
-            select l.role, l.account, a.name, sum(l.amount)
-            from JournalLineEntity l
-            join JournalEntryEntity e on e.id = l.entryId
-            join AccountEntity a on a.code = l.account
-            where :roles contains l.role and l.entryDate >= :from and l.entryDate <= :to
-            and :documents contains e.documentKind and not (:besides contains e.event)
-            group by l.role, l.account, a.name
-            order by l.account, l.role
+            select d.role, d.account, a.name, sum(d.debit - d.credit)
+            from JournalDayEntity d
+            join AccountEntity a on a.code = d.account
+            where :roles contains d.role and d.entryDate >= :from and d.entryDate <= :to
+            and :documents contains d.documentKind and not (:besides contains d.event)
+            group by d.role, d.account, a.name
+            order by d.account, d.role
             """)
     List<MovedRow> moved(String[] roles, String[] documents, String[] besides, LocalDate from, LocalDate to);
 
     @HQL("""
-            select l.role, l.account, a.name, sum(l.amount)
-            from JournalLineEntity l
-            join AccountEntity a on a.code = l.account
-            where :roles contains l.role and l.entryDate <= :to
-            group by l.role, l.account, a.name
-            order by l.account, l.role
+            select d.role, d.account, a.name, sum(d.debit - d.credit)
+            from JournalDayEntity d
+            join AccountEntity a on a.code = d.account
+            where :roles contains d.role and d.entryDate <= :to
+            group by d.role, d.account, a.name
+            order by d.account, d.role
             """)
     List<MovedRow> stood(String[] roles, LocalDate to);
+
+    /** Adds to what was moved in a day; answers how many rows there were to add to. */
+    @HQL("""
+            update JournalDayEntity d set d.debit = d.debit + :debit, d.credit = d.credit + :credit
+            where d.role = :role and d.entryDate = :on and d.documentKind = :documentKind and d.event = :event
+            and d.account = :account
+            """)
+    int add(
+            BigDecimal debit,
+            BigDecimal credit,
+            String role,
+            LocalDate on,
+            String documentKind,
+            String event,
+            String account);
 
     @HQL("select jl.role, sum(jl.amount) from JournalLineEntity jl group by jl.role order by jl.role")
     List<RoleBalancesRow> roleBalances();

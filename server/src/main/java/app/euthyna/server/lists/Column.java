@@ -124,6 +124,11 @@ public record Column(
         return of(name, label, FieldKind.DAY, path, List.of());
     }
 
+    /** When something was done: told and filtered in the company's calendar. */
+    public static Column moment(String name, String label, String path) {
+        return of(name, label, FieldKind.MOMENT, path, List.of());
+    }
+
     /** The day at whose end everything in the list is told as it stood: {@code :day} in its texts. */
     public static Column asOf() {
         return of("asOf", "As of", FieldKind.AS_OF, "cast(:day as LocalDate)", List.of());

@@ -5,7 +5,10 @@ import app.euthyna.core.lists.FieldKind;
 import app.euthyna.core.lists.Filter;
 import app.euthyna.server.platform.Likes;
 import java.math.BigDecimal;
+import java.time.Instant;
 import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -25,6 +28,19 @@ final class Conditions {
     /** Behind all that begins alike. */
     private static final String LAST = "\uffff";
 
+    /**
+     * The company's days.
+     *
+     * @param today in its time zone
+     */
+    record Calendar(LocalDate today, ZoneId zone) {
+        private static final Calendar NONE = new Calendar(LocalDate.MIN, ZoneOffset.UTC);
+
+        private Instant start(LocalDate day) {
+            return day.atStartOfDay(zone).toInstant();
+        }
+    }
+
     private final List<String> texts = new ArrayList<>();
     /** What leads to the rows that meet them. */
     private final List<String> joins = new ArrayList<>();
@@ -34,22 +50,22 @@ final class Conditions {
     private final List<String> fixed = new ArrayList<>();
 
     private final DeclaredList list;
-    private final LocalDate today;
+    private final Calendar calendar;
     private final BiFunction<Column, List<String>, Long[]> ids;
 
     /** Rows are looked at one after the other: what would lead to few of them is asked of each. */
     private boolean isLooked;
 
-    private Conditions(DeclaredList list, LocalDate today, BiFunction<Column, List<String>, Long[]> ids) {
+    private Conditions(DeclaredList list, Calendar calendar, BiFunction<Column, List<String>, Long[]> ids) {
         this.list = list;
-        this.today = today;
+        this.calendar = calendar;
         this.ids = ids;
     }
 
     /** @param ids of what codes of a column name */
-    static Conditions of(ListQuestion asked, LocalDate today, BiFunction<Column, List<String>, Long[]> ids) {
-        var conditions = new Conditions(asked.list(), today, ids);
-        var isToday = asked.asOf(today).equals(today);
+    static Conditions of(ListQuestion asked, Calendar calendar, BiFunction<Column, List<String>, Long[]> ids) {
+        var conditions = new Conditions(asked.list(), calendar, ids);
+        var isToday = asked.asOf(calendar.today()).equals(calendar.today());
         asked.list()
                 .within()
                 .map(within -> isToday ? within.today() : within.asOf())
@@ -63,8 +79,8 @@ final class Conditions {
 
     /** One filter alone, whether or not the list has a row that meets it. */
     static Conditions of(
-            DeclaredList list, Filter filter, LocalDate today, BiFunction<Column, List<String>, Long[]> ids) {
-        var conditions = new Conditions(list, today, ids);
+            DeclaredList list, Filter filter, Calendar calendar, BiFunction<Column, List<String>, Long[]> ids) {
+        var conditions = new Conditions(list, calendar, ids);
         conditions.add(filter);
         return conditions;
     }
@@ -80,9 +96,9 @@ final class Conditions {
             ListQuestion asked,
             String by,
             boolean others,
-            LocalDate today,
+            Calendar calendar,
             BiFunction<Column, List<String>, Long[]> ids) {
-        var conditions = new Conditions(asked.list(), today, ids);
+        var conditions = new Conditions(asked.list(), calendar, ids);
         conditions.isLooked = true;
         asked.list().within().ifPresent(within -> conditions.add(within.today().condition()));
         asked.filters().forEach(conditions::add);
@@ -99,7 +115,7 @@ final class Conditions {
 
     /** Of a list as it is kept, before any condition: for rows that were found already, or are counted. */
     static Conditions none(DeclaredList list) {
-        return new Conditions(list, LocalDate.MIN, (column, codes) -> new Long[0]);
+        return new Conditions(list, Calendar.NONE, (column, codes) -> new Long[0]);
     }
 
     List<String> texts() {
@@ -153,7 +169,7 @@ final class Conditions {
         if (filter instanceof Filter.Lettered lettered) {
             lettered(column, lettered);
         } else if (filter instanceof Filter.InSpan span) {
-            days(column, span.span().on(today));
+            days(column, span.span().on(calendar.today()));
         } else if (filter instanceof Filter.Days days) {
             days(column, days.days());
         } else if (filter instanceof Filter.Figured figured) {
@@ -177,7 +193,15 @@ final class Conditions {
         }
     }
 
+    /** A moment is of a day from its first instant on, up to the first of the next. */
     private void days(Column column, DaySpan.Days days) {
+        if (column.kind() == FieldKind.MOMENT) {
+            days.from().ifPresent(from -> add("%s >= %s".formatted(column.path(), parameter(calendar.start(from)))));
+            days.to()
+                    .ifPresent(to ->
+                            add("%s < %s".formatted(column.path(), parameter(calendar.start(to.plusDays(1))))));
+            return;
+        }
         if (days.from().isPresent() && days.from().equals(days.to())) {
             same(column.path(), days.from().get());
         } else {

@@ -26,6 +26,7 @@ import java.util.Set;
  * @param views that everybody has from the first day on
  * @param isDerived its rows are worked out by the database: they have no index by their key
  * @param kind HQL for the kind of the document that a row opens, where it is not the same in all
+ * @param version HQL for the version of what is done something to from the list, which a command is checked against
  */
 public record DeclaredList(
         String name,
@@ -42,6 +43,7 @@ public record DeclaredList(
         Optional<Proof> proof,
         boolean isDerived,
         Optional<String> kind,
+        Optional<String> version,
         List<Shipped> views) {
 
     /**
@@ -136,6 +138,7 @@ public record DeclaredList(
                 Optional.empty(),
                 false,
                 Optional.empty(),
+                Optional.empty(),
                 List.of());
     }
 
@@ -147,27 +150,32 @@ public record DeclaredList(
 
     /** The same with those rows alone of which something was true at the end of a day. */
     public DeclaredList within(Part today, Part asOf) {
-        return with(Optional.of(new Within(today, asOf)), proof, isDerived, kind, views);
+        return with(Optional.of(new Within(today, asOf)), proof, isDerived, kind, version, views);
     }
 
     /** The same as a register, whose figures are held against the ledger for the days of a column. */
     public DeclaredList proving(Register register, String day) {
-        return with(within, Optional.of(new Proof(register, day)), isDerived, kind, views);
+        return with(within, Optional.of(new Proof(register, day)), isDerived, kind, version, views);
     }
 
     /** The same, of which the rows are worked out by the database. */
     public DeclaredList derived() {
-        return with(within, proof, true, kind, views);
+        return with(within, proof, true, kind, version, views);
     }
 
     /** The same, of which each row says itself what kind of document it opens. */
     public DeclaredList opening(String kindPath) {
-        return with(within, proof, isDerived, Optional.of(kindPath), views);
+        return with(within, proof, isDerived, Optional.of(kindPath), version, views);
+    }
+
+    /** The same, of which each row tells the version of what commands from the list are about. */
+    public DeclaredList versioned(String path) {
+        return with(within, proof, isDerived, kind, Optional.of(path), views);
     }
 
     /** The same with views that everybody has from the first day on. */
     public DeclaredList shipping(Shipped... shipped) {
-        return with(within, proof, isDerived, kind, List.of(shipped));
+        return with(within, proof, isDerived, kind, version, List.of(shipped));
     }
 
     private DeclaredList with(
@@ -175,10 +183,11 @@ public record DeclaredList(
             Optional<Proof> proving,
             boolean derived,
             Optional<String> opening,
+            Optional<String> versioned,
             List<Shipped> shipped) {
         return new DeclaredList(
                 name, title, one, many, base, key, joins, only, readers, sorting, columns, proving, derived, opening,
-                shipped);
+                versioned, shipped);
     }
 
     public DeclaredList {

@@ -8,6 +8,7 @@ import java.io.UncheckedIOException;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
+import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
@@ -153,6 +154,9 @@ class Exports {
             } else if (value instanceof LocalDate day) {
                 sheet.value(row, at, day);
                 sheet.style(row, at).format("yyyy-mm-dd").set();
+            } else if (value instanceof OffsetDateTime moment) {
+                sheet.value(row, at, moment.toLocalDateTime());
+                sheet.style(row, at).format("yyyy-mm-dd hh:mm:ss").set();
             } else if (value != null) {
                 sheet.inlineString(row, at, harmless(value.toString()));
             }

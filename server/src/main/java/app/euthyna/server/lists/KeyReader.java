@@ -189,7 +189,7 @@ class KeyReader {
         return switch (column.kind()) {
             case TEXT, CODE -> last.text(1);
             case CHOICE -> choice(column, last.text(1));
-            case FLAG, AS_OF -> throw new IllegalStateException("nothing is sorted by " + column.kind());
+            case FLAG, MOMENT, AS_OF -> throw new IllegalStateException("nothing is sorted by " + column.kind());
             case DAY -> last.date(1);
             case COUNT -> last.number(1);
             case AMOUNT, QUANTITY -> last.figure(1);

@@ -134,10 +134,13 @@ class ListController {
      *
      * @param opens the number of the document that it opens; empty for none
      * @param kind of that document
+     * @param version of what commands from this list are about, which they are checked against; null where there are
+     *     none
      * @param cells by the names of their columns: texts, figures, days, codes with what they stand for; what is empty
      *     is left out
      */
-    record ListRow(String key, String opens, String kind, Map<String, Object> cells) {}
+    record ListRow(
+            String key, String opens, String kind, @Nullable Long version, Map<String, Object> cells) {}
 
     /**
      * A page of rows.
@@ -233,7 +236,8 @@ class ListController {
         var page = reader.page(asked, after);
         return new RowsPage(
                 page.rows().stream()
-                        .map(row -> new ListRow(String.valueOf(row.id()), row.opens(), row.kind(), row.cells()))
+                        .map(row -> new ListRow(
+                                String.valueOf(row.id()), row.opens(), row.kind(), row.version(), row.cells()))
                         .toList(),
                 page.next(),
                 page.looked() > 0 ? page.looked() : null,

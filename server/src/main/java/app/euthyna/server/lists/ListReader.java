@@ -11,6 +11,8 @@ import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Pages;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
@@ -62,9 +64,10 @@ class ListReader {
      *
      * @param opens the number of the document that it opens; empty for none
      * @param kind of that document
+     * @param version that commands about it are checked against; null where the list tells none
      * @param cells by the names of their columns; what is empty is left out
      */
-    record Row(long id, String opens, String kind, Map<String, Object> cells) {}
+    record Row(long id, String opens, String kind, @Nullable Long version, Map<String, Object> cells) {}
 
     /** What a register's figures account for, beside the ledger of the same days. */
     record Proven(DaySpan.Days days, List<Register.Tied> figures) {}
@@ -126,7 +129,7 @@ class ListReader {
         return new Totals((Long) row[0], sums(summed, row), Optional.empty(), true);
     }
 
-    /** What is read of a row: the document that it opens and its kind, and its cells. */
+    /** What is read of a row: the document that it opens, its kind and version, and its cells. */
     private static List<String> read(ListQuestion asked) {
         var list = asked.list();
         var opened = list.opened()
@@ -134,7 +137,10 @@ class ListReader {
                 .orElse("''");
         var same = list.opened().flatMap(Column::opens).orElse("");
         return Stream.concat(
-                        Stream.of(opened, list.kind().orElse("'%s'".formatted(same))),
+                        Stream.of(
+                                opened,
+                                list.kind().orElse("'%s'".formatted(same)),
+                                list.version().orElse("0")),
                         asked.columns().stream().flatMap(column -> column.read().stream()))
                 .toList();
     }
@@ -162,7 +168,13 @@ class ListReader {
 
     private Row row(ListQuestion asked, long id, List<Object> read) {
         var kind = read.get(1) == null ? "" : read.get(1).toString();
-        return new Row(id, (String) read.get(0), kind, cells(asked.columns(), read.subList(2, read.size())));
+        var version = asked.list().version().map(path -> ((Number) read.get(2)).longValue());
+        return new Row(
+                id,
+                (String) read.get(0),
+                kind,
+                version.orElse(null),
+                cells(asked.columns(), read.subList(3, read.size())));
     }
 
     private Map<String, Object> cells(Collection<Column> columns, List<Object> read) {
@@ -181,6 +193,9 @@ class ListReader {
     }
 
     private Object shown(Column column, Object value) {
+        if (value instanceof Instant moment) {
+            return moment.truncatedTo(ChronoUnit.SECONDS).atZone(company.zone()).toOffsetDateTime();
+        }
         return column.kind() == FieldKind.AMOUNT && value != null
                 ? company.money((BigDecimal) value).amount()
                 : value;

@@ -42,17 +42,21 @@ class Questions {
 
     /** Its filters, and which rows the list has at all. */
     Conditions conditions(ListQuestion asked) {
-        return Conditions.of(asked, company.today(), this::ids);
+        return Conditions.of(asked, calendar(), this::ids);
+    }
+
+    private Conditions.Calendar calendar() {
+        return new Conditions.Calendar(company.today(), company.zone());
     }
 
     /** One filter alone. */
     Conditions conditions(DeclaredList list, Filter filter) {
-        return Conditions.of(list, filter, company.today(), this::ids);
+        return Conditions.of(list, filter, calendar(), this::ids);
     }
 
     /** For rows that are looked at in the sequence of a path; see {@link Conditions#looking}. */
     Conditions looking(ListQuestion asked, String by, boolean others) {
-        return Conditions.looking(asked, by, others, company.today(), this::ids);
+        return Conditions.looking(asked, by, others, calendar(), this::ids);
     }
 
     /** The base of a list with what is joined for some paths and the conditions, and these. */

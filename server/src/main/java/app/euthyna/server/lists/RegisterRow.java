@@ -7,15 +7,15 @@ import jakarta.persistence.Id;
 import jakarta.persistence.MappedSuperclass;
 import java.time.LocalDate;
 
-/** What every row of a register has: a document on its day, or its reversal, which counts the other way round. */
+/**
+ * What every row of a register has: a document or a line on its day, or its reversal, which counts the other way round.
+ */
 @MappedSuperclass
 public abstract class RegisterRow {
-    /** The document's; of a reversal the same, negative. */
+    /** The document's or the line's; of a reversal the same, negative. */
     @Id
     protected Long id;
 
-    protected String number;
-    protected long customerId;
     protected LocalDate enteredOn;
 
     @Enumerated(EnumType.STRING)

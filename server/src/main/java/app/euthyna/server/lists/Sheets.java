@@ -9,9 +9,12 @@ import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.time.OffsetDateTime;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import org.springframework.stereotype.Component;
 
@@ -21,6 +24,8 @@ class Sheets {
 
     /** So many rows are set on paper at most; beyond that there are files. */
     static final int MOST = 2_000;
+
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm", Locale.ROOT);
 
     private static final Set<FieldKind> FIGURES = EnumSet.of(FieldKind.AMOUNT, FieldKind.QUANTITY, FieldKind.COUNT);
 
@@ -85,6 +90,8 @@ class Sheets {
             return coded.name();
         } else if (value instanceof LocalDate day) {
             return Figures.day(day);
+        } else if (value instanceof OffsetDateTime moment) {
+            return "%s, %s".formatted(Figures.day(moment.toLocalDate()), moment.format(TIME));
         } else if (value instanceof BigDecimal figure) {
             return Figures.grouped(column.kind() == FieldKind.AMOUNT ? figure : figure.stripTrailingZeros());
         }

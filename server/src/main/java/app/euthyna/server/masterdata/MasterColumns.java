@@ -1,5 +1,6 @@
 package app.euthyna.server.masterdata;
 
+import app.euthyna.core.check.PoNumber;
 import app.euthyna.server.lists.Column;
 import app.euthyna.server.lists.Column.Trait;
 
@@ -25,5 +26,12 @@ public final class MasterColumns {
 
     public static Column site(String idPath) {
         return Column.code("site", "Store", idPath, "SiteEntity", "s", "SITE");
+    }
+
+    /** The customer's own number of an order, found however it is written. */
+    public static Column po(String alias) {
+        return Column.text("po", "Customer PO", alias + ".po")
+                .folded(alias + ".poNormal", asked -> PoNumber.of(asked).normal())
+                .with(Trait.SHOWN, Trait.LOOKED_UP);
     }
 }

@@ -1,6 +1,5 @@
 package app.euthyna.server.order;
 
-import app.euthyna.core.check.PoNumber;
 import app.euthyna.core.order.OrderKind;
 import app.euthyna.core.order.OrderState;
 import app.euthyna.server.lists.Column;
@@ -193,9 +192,7 @@ class OrderLists {
         return List.of(
                 Column.number("number", "Order", "o.number", "ORDER").with(Trait.SHOWN),
                 MasterColumns.customer("o.customerId"),
-                Column.text("po", "Customer PO", "o.po")
-                        .folded("o.poNormal", asked -> PoNumber.of(asked).normal())
-                        .with(Trait.SHOWN, Trait.LOOKED_UP),
+                MasterColumns.po("o"),
                 Column.choice("state", "State", "o.state", OrderState.class).with(Trait.SHOWN),
                 Column.day("orderedOn", "Ordered", "o.orderedOn").with(Trait.SHOWN, Trait.SORTED),
                 Column.day("requestedOn", "Requested", "o.requestedOn").with(Trait.SHOWN, Trait.SORTED),

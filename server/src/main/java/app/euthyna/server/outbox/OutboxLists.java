@@ -31,8 +31,7 @@ class OutboxLists {
                                 Column.text("to", "To", "x.recipient").with(Trait.SHOWN, Trait.GROUPED),
                                 Column.text("subject", "Subject", "x.subject").with(Trait.SHOWN),
                                 Column.text("by", "By", "x.byUser").with(Trait.SHOWN, Trait.GROUPED),
-                                Column.day("date", "Written (UTC)", "cast(x.at as LocalDate)")
-                                        .with(Trait.SHOWN),
+                                Column.moment("at", "Written", "x.at").with(Trait.SHOWN),
                                 Column.text("file", "File", "x.attachmentName")))
                 .opening("x.aboutKind");
     }

@@ -1,6 +1,5 @@
 package app.euthyna.server.paper;
 
-import app.euthyna.server.billing.OpenInvoices;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -73,106 +72,6 @@ interface PaperQueries {
 
     @HQL("select c.email from CustomerEntity c where c.code = :code")
     String address(String code);
-
-    record OverdueRow(
-            long id,
-            String customer,
-            String customerName,
-            Long invoices,
-            BigDecimal open,
-            BigDecimal upTo30,
-            BigDecimal upTo60,
-            BigDecimal upTo90,
-            BigDecimal older,
-            BigDecimal disputed,
-            LocalDate oldestDue,
-            Integer lastStep,
-            LocalDate remindedOn,
-            String email) {}
-
-    /** What had been due for up to 60 days, up to 90 and longer, and what of all of it is disputed. */
-    String LATE = """
-            coalesce(sum(case when i.dueOn < cast(:d30 as LocalDate) and i.dueOn >= cast(:d60 as LocalDate)
-                then i.still else 0 end), 0),
-                coalesce(sum(case when i.dueOn < cast(:d60 as LocalDate) and i.dueOn >= cast(:d90 as LocalDate)
-                then i.still else 0 end), 0),
-                coalesce(sum(case when i.dueOn < cast(:d90 as LocalDate) then i.still else 0 end), 0),
-                coalesce(sum(\s""" + OpenInvoices.DISPUTED + "), 0)";
-
-    /** What was open of invoices on {@code :day} by how long it had been due, and the last reminder until then. */
-    String BY_AGE = """
-            select c.id, c.code, c.name, count(*), sum(i.still),
-                sum(case when i.dueOn >= cast(:d30 as LocalDate) then i.still else 0 end),\s""" + LATE + """
-            , min(i.dueOn),
-                coalesce((select max(m.step) from ReminderEntity m where m.customerId = c.id
-                and m.remindedOn <= :day), 0),
-                (select max(m.remindedOn) from ReminderEntity m where m.customerId = c.id and m.remindedOn <= :day),
-                c.email
-            from\s""";
-
-    record AgedRow(
-            BigDecimal open,
-            BigDecimal notDue,
-            BigDecimal upTo30,
-            BigDecimal upTo60,
-            BigDecimal upTo90,
-            BigDecimal older,
-            BigDecimal disputed) {}
-
-    record AgedCustomerRow(
-            long id,
-            String customer,
-            String customerName,
-            BigDecimal open,
-            BigDecimal notDue,
-            BigDecimal upTo30,
-            BigDecimal upTo60,
-            BigDecimal upTo90,
-            BigDecimal older,
-            BigDecimal disputed) {}
-
-    /** What was open of invoices on {@code :day}, and how long it had been due. */
-    String AGED = """
-            coalesce(sum(i.still), 0),
-                coalesce(sum(case when i.dueOn >= :day then i.still else 0 end), 0),
-                coalesce(sum(case when i.dueOn < :day and i.dueOn >= cast(:d30 as LocalDate)
-                then i.still else 0 end), 0),\s""" + LATE + " from ";
-
-    @HQL("select " + AGED + OpenInvoices.ON_DAY)
-    AgedRow aged(LocalDate d30, LocalDate d60, LocalDate d90, LocalDate day);
-
-    @HQL("select c.id, c.code, c.name, " + AGED + OpenInvoices.ON_DAY + """
-            join CustomerEntity c on c.id = i.customerId
-            where i.still <> 0 and c.id > :after
-            group by c.id, c.code, c.name
-            order by c.id
-            fetch first 101 rows only
-            """)
-    List<AgedCustomerRow> agedCustomers(LocalDate d30, LocalDate d60, LocalDate d90, LocalDate day, long after);
-
-    /** What the ledger says customers owed on a day. */
-    @HQL("""
-            select coalesce(sum(l.amount), 0)
-            from JournalEntryEntity e
-            join JournalLineEntity l on l.entryId = e.id
-            where l.role = 'receivables' and e.entryDate <= :day
-            """)
-    BigDecimal receivablesOn(LocalDate day);
-
-    /** Customer by customer, of those with something overdue. */
-    String OF_CUSTOMERS = """
-            join CustomerEntity c on c.id = i.customerId
-            where i.still > 0 and i.dueOn < :day and c.id > :after
-            group by c.id, c.code, c.name, c.email
-            order by c.id
-            fetch first 101 rows only
-            """;
-
-    @HQL(BY_AGE + OpenInvoices.ON_DAY + OF_CUSTOMERS)
-    List<OverdueRow> overdueOn(LocalDate d30, LocalDate d60, LocalDate d90, LocalDate day, long after);
-
-    @HQL(BY_AGE + OpenInvoices.TODAY + OF_CUSTOMERS)
-    List<OverdueRow> overdueToday(LocalDate d30, LocalDate d60, LocalDate d90, LocalDate day, long after);
 
     @HQL("""
             select c.code

@@ -32,8 +32,7 @@ class PeopleLists {
                         Column.choice("role", "Role", "x.role", Role.class).with(Trait.SHOWN),
                         Column.flag("enabled", "May sign in", "x.enabled = true")
                                 .with(Trait.SHOWN),
-                        Column.day("since", "Since (UTC)", "cast(x.since as LocalDate)")
-                                .with(Trait.SHOWN)));
+                        Column.moment("since", "Since", "x.since").with(Trait.SHOWN)));
     }
 
     @Bean
@@ -52,7 +51,6 @@ class PeopleLists {
                         Column.text("user", "User", "x.username").with(Trait.SHOWN, Trait.GROUPED),
                         Column.text("what", "What", "x.what").with(Trait.SHOWN),
                         Column.text("by", "By", "x.changedBy").with(Trait.SHOWN, Trait.GROUPED),
-                        Column.day("date", "Date (UTC)", "cast(x.at as LocalDate)")
-                                .with(Trait.SHOWN)));
+                        Column.moment("at", "When", "x.at").with(Trait.SHOWN)));
     }
 }

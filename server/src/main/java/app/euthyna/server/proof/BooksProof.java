@@ -453,7 +453,7 @@ class BooksProof {
                         r.getString(9),
                         r.getString(10),
                         r.getBigDecimal(11)));
-        chain.end(queries.lastHash());
+        chain.end(queries.lastHash(), queries.days());
         return new Result(Statement.HASH_CHAIN, chain.entries(), null, null, chain.failures());
     }
 

@@ -1,6 +1,7 @@
 package app.euthyna.server.proof;
 
 import java.math.BigDecimal;
+import java.util.List;
 import org.hibernate.StatelessSession;
 import org.hibernate.annotations.processing.HQL;
 import org.springframework.transaction.annotation.Transactional;
@@ -135,4 +136,11 @@ interface BooksQueries {
 
     @HQL("select h.lastHash from LedgerHeadEntity h where h.id = 1")
     String lastHash();
+
+    @HQL("""
+            select d.entryDate, d.role, d.documentKind, d.event, d.account, d.debit, d.credit
+            from JournalDayEntity d
+            order by d.entryDate, d.role, d.account
+            """)
+    List<HashChain.KeptDay> days();
 }

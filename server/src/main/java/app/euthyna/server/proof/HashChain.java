@@ -6,13 +6,17 @@ import app.euthyna.core.ledger.EntryLine;
 import app.euthyna.core.proof.Statement.Failure;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
+import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Currency;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 
 /**
  * Recomputes the hash of every entry from what is stored of it and the hash before, line by line as the journal is
@@ -28,6 +32,8 @@ final class HashChain {
     private Header open;
     private List<EntryLine> lines = new ArrayList<>();
     private long entries;
+    /** What the entries of each day moved, as it is kept beside them. */
+    private final Map<Day, Sums> days = new HashMap<>();
 
     HashChain(Currency currency) {
         this.currency = currency;
@@ -41,6 +47,31 @@ final class HashChain {
             String customer,
             String previousHash,
             String hash) {}
+
+    /** What was moved of an account in a day, by what was posted. */
+    record Day(LocalDate date, String role, String kind, String event, String account) {}
+
+    private record Sums(BigDecimal debit, BigDecimal credit) {
+        private static final Sums NONE = new Sums(BigDecimal.ZERO, BigDecimal.ZERO);
+
+        private Sums plus(Sums other) {
+            return new Sums(debit.add(other.debit), credit.add(other.credit));
+        }
+
+        private boolean is(Sums other) {
+            return debit.compareTo(other.debit) == 0 && credit.compareTo(other.credit) == 0;
+        }
+    }
+
+    /** As it is kept. */
+    record KeptDay(
+            LocalDate date,
+            String role,
+            String kind,
+            String event,
+            String account,
+            BigDecimal debit,
+            BigDecimal credit) {}
 
     void line(
             String number,
@@ -65,6 +96,10 @@ final class HashChain {
                     previousHash,
                     hash);
         }
+        days.merge(
+                new Day(date, role, kind, event, account),
+                new Sums(amount.max(BigDecimal.ZERO), amount.negate().max(BigDecimal.ZERO)),
+                Sums::plus);
         lines.add(new EntryLine(
                 AccountRole.valueOf(role.toUpperCase(Locale.ROOT)), account, new Money(amount, currency)));
     }
@@ -95,8 +130,8 @@ final class HashChain {
         open = null;
     }
 
-    /** The last entry's hash is the one that the head of the ledger knows. */
-    void end(String head) {
+    /** The last entry's hash is the one that the head of the ledger knows, and days are what their entries moved. */
+    void end(String head, List<KeptDay> kept) {
         close();
         if (!previous.equals(head)) {
             failures.add(new Failure(
@@ -104,6 +139,31 @@ final class HashChain {
                     BigDecimal.ONE,
                     BigDecimal.ZERO,
                     "The journal does not end with the last posted entry: entries are missing."));
+        }
+        kept.forEach(day -> {
+            var of = new Day(day.date(), day.role(), day.kind(), day.event(), day.account());
+            differs(of, days.remove(of), new Sums(day.debit(), day.credit()));
+        });
+        days.forEach((of, moved) -> differs(of, moved, Sums.NONE));
+    }
+
+    private void differs(Day of, @Nullable Sums posted, Sums kept) {
+        var moved = posted == null ? Sums.NONE : posted;
+        if (!moved.is(kept) && failures.size() < NAMED) {
+            var should = moved.debit().subtract(moved.credit());
+            var says = kept.debit().subtract(kept.credit());
+            failures.add(new Failure(
+                    of.account(),
+                    should,
+                    says,
+                    "Entries of %s moved %s on account %s (%s, %s); the sum that is kept of that day says %s."
+                            .formatted(
+                                    of.date(),
+                                    Figures.plain(should),
+                                    of.account(),
+                                    of.role().replace('_', ' '),
+                                    of.event(),
+                                    Figures.plain(says))));
         }
     }
 

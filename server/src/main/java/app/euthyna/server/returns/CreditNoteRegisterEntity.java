@@ -13,6 +13,8 @@ import org.hibernate.annotations.Immutable;
 @Immutable
 @Table(name = "credit_note_register")
 public class CreditNoteRegisterEntity extends RegisterRow {
+    String number;
+    long customerId;
     long invoiceId;
 
     BigDecimal net;

@@ -13,7 +13,6 @@ import org.hibernate.annotations.Immutable;
 @Immutable
 @Table(name = "returns_register")
 public class ReturnsRegisterEntity extends RegisterRow {
-
     /** What became of goods. */
     public enum Event {
         RECEIVED,
@@ -25,6 +24,8 @@ public class ReturnsRegisterEntity extends RegisterRow {
     @Enumerated(EnumType.STRING)
     Event event;
 
+    String number;
+    long customerId;
     String reason;
     long itemId;
     BigDecimal quantity;

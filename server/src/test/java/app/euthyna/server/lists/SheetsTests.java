@@ -73,6 +73,7 @@ class SheetsTests {
                             1,
                             "T-1",
                             "THING",
+                            null,
                             Map.of(
                                     "number",
                                     "T-1",
@@ -86,7 +87,7 @@ class SheetsTests {
                                     new BigDecimal("1200.500"),
                                     "net",
                                     new BigDecimal("-1234567.80"))));
-                    taker.accept(new Row(2, "T-2", "THING", Map.of("number", "T-2")));
+                    taker.accept(new Row(2, "T-2", "THING", null, Map.of("number", "T-2")));
                     return null;
                 })
                 .when(reader)

@@ -25,7 +25,7 @@ function shown(column: string, row: Row) {
   const text = textIn(row, column);
   if (AMOUNTS.includes(column)) return orDash(text);
   if (column === 'reminded') return text === 'NONE' ? '–' : Words(text);
-  if (column === 'noMail') return text === 'YES' ? <span className="muted">none to mail to</span> : <></>;
+  if (column === 'noMail') return text === 'YES' ? <span className="muted">missing</span> : <></>;
   if (column !== 'reminder') return undefined;
   return text === 'NONE' ? (
     <span className="muted">none yet</span>

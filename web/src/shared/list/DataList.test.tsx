@@ -566,3 +566,20 @@ test('a view that somebody has chosen comes before the one that ships', async ()
   firstOf([SHIPPED, { ...SHIPPED, key: '8', name: 'My own', isStandard: true }]);
   expect(await screen.findByRole('heading', { name: 'My own' })).toBeVisible();
 });
+
+test('a column is made wider with the arrow keys, stays so, and is let go by a double click', async () => {
+  answered([row('SO-1', '1.00')]);
+  const { user } = shownAt('/orders');
+  const edge = await screen.findByRole('slider', { name: 'Width of Customer' });
+  expect(edge).toHaveAttribute('aria-valuetext', 'as wide as its content');
+  edge.focus();
+  await user.keyboard('{ArrowRight}');
+  const width = Number(edge.getAttribute('aria-valuenow'));
+  await user.keyboard('{ArrowRight}');
+  expect(Number(edge.getAttribute('aria-valuenow'))).toBeGreaterThanOrEqual(width);
+  expect(edge.closest('th')).toHaveStyle({ maxWidth: `${edge.getAttribute('aria-valuenow')}px` });
+  expect(screen.getByText('Thole Pin Yard')).toHaveStyle({ maxWidth: `${edge.getAttribute('aria-valuenow')}px` });
+  expect(localStorage.getItem('widths of orders')).toContain('customer');
+  await user.dblClick(edge);
+  expect(edge).toHaveAttribute('aria-valuetext', 'as wide as its content');
+});

@@ -1,7 +1,6 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { Link, Navigate, useLocation } from 'react-router';
-import { currency } from '../currency';
 import { date, figure, moment } from '../format';
 import { useCursor, useKeys } from '../keys';
 import { useGo } from '../navigation';
@@ -14,6 +13,7 @@ import { ColumnDialog } from './ColumnDialog';
 import { DayOfList, givesWay } from './DayOfList';
 import { ExportDialog } from './ExportDialog';
 import { FilterDialog } from './FilterDialog';
+import { Heading } from './Heading';
 import { LookUp } from './LookUp';
 import { Ties } from './Ties';
 import { Total } from './Total';
@@ -33,6 +33,7 @@ import {
 } from './api';
 import { figureOf, isFigure } from './columns';
 import { Room, useDrawn } from './drawn';
+import { useWidths } from './widths';
 
 /** Kinds of columns that are not broken. */
 const IN_ONE_LINE: Column['kind'][] = ['DAY', 'MOMENT', 'AS_OF'];
@@ -120,35 +121,6 @@ function placeOfRow(columns: Column[], row: Row): string | undefined {
   return row.opens && columns.some((one) => one.opens && one.kind === 'TEXT')
     ? placeOf(row.kind, row.opens)
     : undefined;
-}
-
-function Heading({
-  column,
-  asked,
-  own,
-  onSort,
-}: {
-  column: Column;
-  asked: Asked;
-  /** the list's own sequence, where none is asked for */
-  own: string;
-  onSort: (sort: string) => void;
-}) {
-  const label = column.label + (column.kind === 'AMOUNT' ? ` ${currency()}` : '');
-  const className = isFigure(column) ? 'num' : undefined;
-  if (!column.isSorted) return <th className={className}>{label}</th>;
-  const wayOf = (sort: string) =>
-    sort === column.name ? 'ascending' : sort === `-${column.name}` ? 'descending' : 'none';
-  const way = wayOf(asked.sort || own);
-  const next = { none: column.name, ascending: `-${column.name}`, descending: '' }[wayOf(asked.sort)];
-  return (
-    <th className={className} aria-sort={way}>
-      <button type="button" className="sort" onClick={() => onSort(next)}>
-        {label}
-        <span aria-hidden="true">{{ none: '', ascending: ' ↑', descending: ' ↓' }[way]}</span>
-      </button>
-    </th>
-  );
 }
 
 /** How many rows were looked at up to a page that ends where no more may be looked at; 0 where all were found. */
@@ -275,6 +247,7 @@ function Shown({
 }) {
   const [asked, ask] = useAsked();
   const [dialog, setDialog] = useState<'filter' | 'columns' | 'views' | 'save' | 'file' | null>(null);
+  const widths = useWidths(list.name);
   const go = useGo();
   const open = (row: Row) => {
     const to = place?.(row) ?? placeOfRow(list.columns, row);
@@ -346,6 +319,7 @@ function Shown({
                   column={column}
                   asked={asked}
                   own={own}
+                  widths={widths}
                   onSort={(sort) => change({ sort })}
                 />
               ))}
@@ -365,6 +339,7 @@ function Shown({
                 {columns.map((column) => (
                   <td
                     key={column.name}
+                    style={widths.styleOf(column.name)}
                     className={isFigure(column) ? 'num' : IN_ONE_LINE.includes(column.kind) ? 'nowrap' : undefined}
                   >
                     {cell?.(column.name, row) ?? shown(column, row, place)}
@@ -449,6 +424,7 @@ function Shown({
           shown={columns.map((column) => column.name)}
           onGiven={(names) => {
             setDialog(null);
+            if (names.length === 0) widths.none();
             ask({ columns: names });
           }}
           onClose={() => setDialog(null)}

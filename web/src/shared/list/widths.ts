@@ -1,0 +1,32 @@
+import { useLocalStorage } from '@mantine/hooks';
+import type { CSSProperties } from 'react';
+
+/** In pixels: as narrow as a column can be, and how far an arrow key moves its edge. */
+export const NARROWEST = 40;
+export const STEP = 16;
+
+export type Widths = ReturnType<typeof useWidths>;
+
+/** How wide somebody likes the columns of a list; kept by the browser. What is not said is as wide as its content. */
+export function useWidths(list: string) {
+  const [widths, setWidths] = useLocalStorage<Record<string, number>>({
+    key: `widths of ${list}`,
+    defaultValue: {},
+    getInitialValueInEffect: false,
+  });
+  const of = (column: string): number | undefined => widths[column];
+  return {
+    of,
+    /** @param width undefined for as wide as its content */
+    set: (column: string, width: number | undefined) =>
+      setWidths((before) => {
+        const others = Object.fromEntries(Object.entries(before).filter(([name]) => name !== column));
+        return width === undefined ? others : { ...others, [column]: Math.max(NARROWEST, Math.round(width)) };
+      }),
+    none: () => setWidths({}),
+    styleOf: (column: string): CSSProperties | undefined => {
+      const width = of(column);
+      return width === undefined ? undefined : { width, minWidth: width, maxWidth: width };
+    },
+  };
+}

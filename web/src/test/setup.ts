@@ -5,6 +5,9 @@ import { afterAll, afterEach, beforeAll } from 'vitest';
 import { queries } from '../shared/api/queries';
 import { server } from './server';
 
+// jsdom draws nothing, and so nothing is dragged in it
+HTMLElement.prototype.setPointerCapture = () => undefined;
+
 // a busy machine is slow, not wrong
 configure({ asyncUtilTimeout: 30_000 });
 

@@ -145,3 +145,12 @@ export function BatchListPage() {
     />
   );
 }
+
+/** The way to all batches of a kind. */
+export function LogsLink({ of }: { of: Kind }) {
+  return (
+    <Link className="small" to={`/batches?filter=kind:any:${of}`}>
+      Logs
+    </Link>
+  );
+}

@@ -1,2 +1,2 @@
 export { BatchLog } from './BatchLog';
-export { BatchListPage, BatchPage } from './BatchPages';
+export { BatchListPage, LogsLink, BatchPage } from './BatchPages';

@@ -1,5 +1,4 @@
 import { useMutation } from '@tanstack/react-query';
-import { Link } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
 import { orDash, Words } from '../../shared/format';
 import { DataList, textIn } from '../../shared/list/DataList';
@@ -7,7 +6,7 @@ import { useAsked } from '../../shared/list/address';
 import type { Row } from '../../shared/list/api';
 import { useSession } from '../../shared/session';
 import { Mark, tellProblem } from '../../shared/ui';
-import { BatchLog } from '../batch';
+import { BatchLog, LogsLink } from '../batch';
 import { BillingTabs } from './BillingTabs';
 
 const AS_OF = /^asOf:at:(\d{4}-\d{2}-\d{2})$/;
@@ -78,9 +77,7 @@ export function Overdue() {
                 Outbox with the list of invoices attached
               </span>
               <span className="gap" />
-              <Link className="small" to="/batches?filter=kind:any:REMINDERS">
-                Logs
-              </Link>
+              <LogsLink of="REMINDERS" />
             </div>
           );
         }}

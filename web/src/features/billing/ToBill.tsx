@@ -11,7 +11,7 @@ import { Doc, ProblemNote, tell, tellProblem, Waiting } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
 import { FigureInput } from '../../shared/ui/FigureInput';
 import { useUnsaved } from '../../shared/unsaved';
-import { BatchLog } from '../batch';
+import { BatchLog, LogsLink } from '../batch';
 import { BillingTabs } from './BillingTabs';
 import { toBillQuery } from './api';
 
@@ -71,9 +71,7 @@ export function ToBill() {
               <Link className="small" to="/billing/direct">
                 Direct invoice
               </Link>
-              <Link className="small" to="/batches?filter=kind:any:BILLING">
-                Logs
-              </Link>
+              <LogsLink of="BILLING" />
             </div>
           );
         }}

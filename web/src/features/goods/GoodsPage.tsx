@@ -1,6 +1,6 @@
 import { keepPreviousData, queryOptions, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { keyOf } from '../../shared/api/keyOf';
 import { isZero, nearness, trim, Words } from '../../shared/format';
@@ -11,7 +11,7 @@ import { useSession } from '../../shared/session';
 import { Mark, OfTab, ProblemNote, Tabs, tell, tellProblem } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
 import { Choice, Field, TextLine } from '../../shared/ui/fields';
-import { BatchLog } from '../batch';
+import { BatchLog, LogsLink } from '../batch';
 import { PrintButton } from '../paper';
 import { Stock, StockList } from './Stock';
 
@@ -119,9 +119,7 @@ function ToStage() {
               </Choice>
             </label>
             <span className="gap" />
-            <Link className="small" to="/batches?filter=kind:any:STAGING">
-              Logs
-            </Link>
+            <LogsLink of="STAGING" />
           </div>
         )}
       />
@@ -233,9 +231,7 @@ function StagedBar({ chosen, onDone, onBook }: { chosen: Row[]; onDone: () => vo
           )}
         </span>
         <span className="gap" />
-        <Link className="small" to="/batches?filter=kind:any:DEPARTURE">
-          Logs
-        </Link>
+        <LogsLink of="DEPARTURE" />
       </div>
       <BatchLog batch={depart.data} onClose={depart.reset} />
     </>

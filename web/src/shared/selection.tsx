@@ -58,13 +58,12 @@ export function SelectOne<T>({ selection, row, name }: { selection: Omit<Selecti
   return (
     <td>
       {selection.can(row) && (
-        <input
-          type="checkbox"
-          aria-label={`Select ${name}`}
-          checked={selection.has(row)}
-          onChange={() => selection.toggle(row)}
-        />
+        <SelectBox name={name} checked={selection.has(row)} onToggle={() => selection.toggle(row)} />
       )}
     </td>
   );
+}
+
+export function SelectBox({ name, checked, onToggle }: { name: string; checked: boolean; onToggle: () => void }) {
+  return <input type="checkbox" aria-label={`Select ${name}`} checked={checked} onChange={onToggle} />;
 }

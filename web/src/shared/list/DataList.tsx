@@ -1,12 +1,12 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { Link, Navigate, useLocation } from 'react-router';
-import { date, figure, moment } from '../format';
+import { figure } from '../format';
 import { useCursor, useKeys } from '../keys';
+import { useLatest } from '../latest';
 import { useGo } from '../navigation';
-import { onRow } from '../rows';
-import { SelectAll, SelectOne, useSelectedBy } from '../selection';
-import { Doc, Empty, More, placeOf, Waiting } from '../ui';
+import { SelectAll, useSelectedBy } from '../selection';
+import { Empty, More, placeOf, Waiting } from '../ui';
 import { AllThatMatch, type Pages } from './AllThatMatch';
 import { Chart, firstChart } from './Chart';
 import { ColumnDialog } from './ColumnDialog';
@@ -14,6 +14,7 @@ import { DayOfList, givesWay } from './DayOfList';
 import { ExportDialog } from './ExportDialog';
 import { FilterDialog } from './FilterDialog';
 import { Heading } from './Heading';
+import { Line } from './Line';
 import { LookUp } from './LookUp';
 import { Ties } from './Ties';
 import { Total } from './Total';
@@ -31,14 +32,8 @@ import {
   type Row,
   type SavedView,
 } from './api';
-import { figureOf, isFigure } from './columns';
 import { Room, useDrawn } from './drawn';
 import { useWidths } from './widths';
-
-/** Kinds of columns that are not broken. */
-const IN_ONE_LINE: Column['kind'][] = ['DAY', 'MOMENT', 'AS_OF'];
-
-type Coded = { code: string; name: string };
 
 /** What a list is made of beside what the server declares. */
 type Parts = {
@@ -65,56 +60,6 @@ type Parts = {
   /** keys for the row that the place is at */
   keys?: Record<string, (row: Row) => void>;
 };
-
-/** A text or figure of a row as the server wrote it; empty for none. */
-export const textIn = (row: Row, column: string) => textOf(row.cells[column]);
-
-const textOf = (value: unknown) => (typeof value === 'string' || typeof value === 'number' ? String(value) : '');
-
-const isCoded = (value: unknown): value is Coded => typeof value === 'object' && value !== null && 'code' in value;
-
-/** The name of what the row is about, which opens it. */
-const opened = (row: Row, name: string, place?: (row: Row) => string) => {
-  const to = place?.(row) ?? placeOf(row.kind, row.opens);
-  return to ? <Link to={to}>{name}</Link> : name;
-};
-
-function shown(column: Column, row: Row, place?: (row: Row) => string): ReactNode {
-  const value = row.cells[column.name];
-  if (isCoded(value))
-    return column.opens === row.kind && value.code === row.opens ? opened(row, value.name, place) : value.name;
-  const text = textOf(value);
-  switch (column.kind) {
-    case 'DAY':
-    case 'AS_OF':
-      return date(text);
-    case 'MOMENT':
-      return text && moment(text);
-    case 'AMOUNT':
-    case 'QUANTITY':
-    case 'COUNT':
-      return text === '' ? '–' : figureOf(column, text);
-    case 'CHOICE':
-    case 'FLAG':
-      return column.choices.find((choice) => choice.value === text)?.words ?? text;
-    default:
-      if (!column.opens || !text) return text;
-      if (text !== row.opens) return <Doc kind={column.opens} number={text} />;
-      return place ? (
-        <Link className="mono" to={place(row)}>
-          {text}
-        </Link>
-      ) : (
-        <Doc kind={row.kind} number={text} />
-      );
-  }
-}
-
-/** The code that a row names; empty for none. */
-export function codeIn(row: Row, column: string): string {
-  const value = row.cells[column];
-  return isCoded(value) ? value.code : '';
-}
 
 /** Where the document of a row is shown. */
 function placeOfRow(columns: Column[], row: Row): string | undefined {
@@ -159,6 +104,8 @@ function Filters({
     </span>
   );
 }
+
+export { codeIn, textIn } from './cells';
 
 /** A list as the server declares it: filtered, sorted and with the columns that its address asks for. */
 export function DataList({ name, first: shipped, isAbout = false, ...parts }: Parts) {
@@ -260,6 +207,8 @@ function Shown({
     ask(changed);
   };
   const { body, drawn, before, behind, measure } = useDrawn(rows, at);
+  const onOpen = useLatest(open);
+  const onToggle = useLatest(selection.toggle);
   useKeys({ f: () => setDialog('filter'), v: () => setDialog('views'), e: () => setDialog('file') });
   return (
     <div className="page">
@@ -328,24 +277,21 @@ function Shown({
           <tbody ref={body}>
             <Room of={before} />
             {drawn.map(({ row, index }) => (
-              <tr
+              <Line
                 key={row.key}
-                ref={measure}
-                data-index={index}
-                className={`clickable${index === at ? ' at' : ''} ${className?.(row) ?? ''}`}
-                onClick={onRow(() => open(row))}
-              >
-                {selected && <SelectOne selection={selection} row={row} name={row.opens} />}
-                {columns.map((column) => (
-                  <td
-                    key={column.name}
-                    style={widths.styleOf(column.name)}
-                    className={isFigure(column) ? 'num' : IN_ONE_LINE.includes(column.kind) ? 'nowrap' : undefined}
-                  >
-                    {cell?.(column.name, row) ?? shown(column, row, place)}
-                  </td>
-                ))}
-              </tr>
+                row={row}
+                index={index}
+                isAt={index === at}
+                box={selected && (selection.can(row) ? selection.has(row) : 'NONE')}
+                columns={columns}
+                widths={widths.all}
+                place={place}
+                cell={cell}
+                className={className}
+                measure={measure}
+                onOpen={onOpen}
+                onToggle={onToggle}
+              />
             ))}
             <Room of={behind} />
           </tbody>

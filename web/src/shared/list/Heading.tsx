@@ -2,7 +2,7 @@ import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { currency } from '../currency';
 import type { Asked, Column } from './api';
 import { isFigure } from './columns';
-import { NARROWEST, STEP, type Widths } from './widths';
+import { NARROWEST, STEP, styleOf, type Widths } from './widths';
 
 /** The head of a column: sorts by it, and makes it as wide as somebody likes. */
 export function Heading({
@@ -26,7 +26,7 @@ export function Heading({
   const way = wayOf(asked.sort || own);
   const next = { none: column.name, ascending: `-${column.name}`, descending: '' }[wayOf(asked.sort)];
   return (
-    <th className={className} style={widths.styleOf(column.name)} aria-sort={column.isSorted ? way : undefined}>
+    <th className={className} style={styleOf(widths.all, column.name)} aria-sort={column.isSorted ? way : undefined}>
       {column.isSorted ? (
         <button type="button" className="sort" onClick={() => onSort(next)}>
           {label}

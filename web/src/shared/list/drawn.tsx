@@ -30,7 +30,7 @@ export function useDrawn(rows: Row[], at: number) {
     getScrollElement: () => scrolledOf(body.current),
     estimateSize: () => ROW_HEIGHT,
     getItemKey: (index) => rows[index]?.key ?? index,
-    overscan: 30,
+    overscan: 12,
     scrollMargin: above,
   });
   useEffect(() => {

@@ -24,9 +24,12 @@ export function useWidths(list: string) {
         return width === undefined ? others : { ...others, [column]: Math.max(NARROWEST, Math.round(width)) };
       }),
     none: () => setWidths({}),
-    styleOf: (column: string): CSSProperties | undefined => {
-      const width = of(column);
-      return width === undefined ? undefined : { width, minWidth: width, maxWidth: width };
-    },
+    /** by column, in pixels */
+    all: widths,
   };
+}
+
+export function styleOf(widths: Record<string, number>, column: string): CSSProperties | undefined {
+  const width = widths[column];
+  return width === undefined ? undefined : { width, minWidth: width, maxWidth: width };
 }

@@ -47,9 +47,8 @@ export function Overdue() {
   const { may } = useSession();
   const statement = useStatement();
   const remind = useMutation({
-    mutationFn: ({ customers }: { customers: string[]; none: () => void }) =>
+    mutationFn: (customers: string[]) =>
       answer(client.POST('/api/batches/reminders', { body: { customers }, ...once() })),
-    onSuccess: (_, { none }) => none(),
     onError: tellProblem,
   });
   return (
@@ -68,7 +67,7 @@ export function Overdue() {
               <button
                 className="button first"
                 disabled={!may('BILL') || remind.isPending || due.length === 0}
-                onClick={() => remind.mutate({ customers: due, none })}
+                onClick={() => remind.mutate(due, { onSuccess: none })}
               >
                 Send {due.length || ''} {due.length === 1 ? 'reminder' : 'reminders'}
               </button>

@@ -21,14 +21,13 @@ export function ToBill() {
   const [inQuantities, setInQuantities] = useState<{ orders: string[]; none: () => void } | null>(null);
   const bill = useBilling();
   const each = useMutation({
-    mutationFn: ({ rows }: { rows: Row[]; none: () => void }) => {
+    mutationFn: (rows: Row[]) => {
       const customers = [...new Set(rows.map((row) => codeIn(row, 'customer')))];
       const invoices = customers.map((customer) => ({
         orders: rows.filter((row) => codeIn(row, 'customer') === customer).map((row) => row.opens),
       }));
       return answer(client.POST('/api/batches/billings', { body: { invoices }, ...once() }));
     },
-    onSuccess: (_, { none }) => none(),
     onError: tellProblem,
   });
   return (
@@ -56,7 +55,7 @@ export function ToBill() {
               <button
                 className="button"
                 disabled={!may('BILL') || each.isPending || orders.length === 0 || customers.has('')}
-                onClick={() => each.mutate({ rows: chosen, none })}
+                onClick={() => each.mutate(chosen, { onSuccess: none })}
               >
                 Bill {orders.length || ''} selected, one invoice per customer
               </button>

@@ -61,7 +61,7 @@ function ToStage() {
   const [whenShort, setWhenShort] = useState<Shortage>('SHIP_RESERVED');
   const [own, setOwn] = useState<Record<string, Shortage>>({});
   const stage = useMutation({
-    mutationFn: ({ rows }: { rows: Row[]; none: () => void }) =>
+    mutationFn: (rows: Row[]) =>
       answer(
         client.POST('/api/batches/stagings', {
           body: {
@@ -74,7 +74,6 @@ function ToStage() {
           ...once(),
         }),
       ),
-    onSuccess: (_, { none }) => none(),
     onError: tellProblem,
   });
   const cell = (column: string, row: Row) => {
@@ -108,7 +107,7 @@ function ToStage() {
             <button
               className="button first"
               disabled={!may('MOVE_GOODS') || stage.isPending || chosen.length === 0}
-              onClick={() => stage.mutate({ rows: chosen, none })}
+              onClick={() => stage.mutate(chosen, { onSuccess: none })}
             >
               Stage {chosen.length || ''} selected
             </button>

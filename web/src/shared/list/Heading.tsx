@@ -44,7 +44,7 @@ export function Heading({
 function Edge({ column, widths }: { column: Column; widths: Widths }) {
   const handle = useRef<HTMLSpanElement>(null);
   const [from, setFrom] = useState<{ x: number; width: number }>();
-  const width = widths.of(column.name);
+  const width = widths.all[column.name];
   const now = () => handle.current?.parentElement?.offsetWidth ?? NARROWEST;
   const begun = (event: PointerEvent) => {
     event.preventDefault();

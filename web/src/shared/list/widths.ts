@@ -14,9 +14,7 @@ export function useWidths(list: string) {
     defaultValue: {},
     getInitialValueInEffect: false,
   });
-  const of = (column: string): number | undefined => widths[column];
   return {
-    of,
     /** @param width undefined for as wide as its content */
     set: (column: string, width: number | undefined) =>
       setWidths((before) => {

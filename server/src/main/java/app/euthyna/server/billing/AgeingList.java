@@ -47,11 +47,14 @@ class AgeingList {
                                     .formatted(step, LATE, Dunning.AFTER_DAYS.get(step), step + 1))
                             .collect(Collectors.joining(" ")));
 
+    /** From so many days on one may be due. */
+    private static final int FIRST = Dunning.AFTER_DAYS.get(0);
+
     /** The highest that one of a customer's invoices called for. */
     private static final String REMINDER = """
             case when x.oldest < %d then 0 else coalesce((select max(%s) from InvoiceEntity n
                 where n.customerId = x.id and (n.openAmount > 0 or cast(:day as LocalDate) < cast(:today as LocalDate))
-                and n.invoicedOn <= :day and %s >= %1$d and %s > %s), 0) end""".formatted(Dunning.AFTER_DAYS.get(0), NEXT, LATE, STILL, CONTESTED);
+                and n.invoicedOn <= :day and %s >= %1$d and %s > %s), 0) end""".formatted(FIRST, NEXT, LATE, STILL, CONTESTED);
 
     /** Not by the day of the invoice, which nearly all have behind them. */
     private static final String CUSTOMERS = """

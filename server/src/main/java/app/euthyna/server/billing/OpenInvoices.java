@@ -29,7 +29,7 @@ public class OpenInvoices {
     /**
      * Invoices with what they had open on {@code :day}: the gross less all that had been set against it by that day.
      */
-    public static final String ON_DAY = """
+    static final String ON_DAY = """
             (select n.id as id, n.number as number, n.customerId as customerId, n.dueOn as dueOn,
             """ + STILL + """
             as still
@@ -41,14 +41,14 @@ public class OpenInvoices {
             """;
 
     /** The same of today: what they carry. */
-    public static final String TODAY = """
+    static final String TODAY = """
             (select n.id as id, n.number as number, n.customerId as customerId, n.dueOn as dueOn,
                 n.openAmount as still
             from InvoiceEntity n where n.openAmount > 0) i
             """;
 
     /** What of an invoice {@code i} with {@code still} open was disputed on {@code :day}. */
-    public static final String DISPUTED = """
+    static final String DISPUTED = """
             coalesce((select least(coalesce(d.amount, i.still), i.still) from DisputeEntity d where d.invoiceId = i.id
                 and d.openedOn <= :day and (d.endedOn is null or d.endedOn > :day)), 0)
             """;

@@ -3,6 +3,7 @@ package app.euthyna.server.ledger;
 import app.euthyna.core.ledger.Entry;
 import app.euthyna.core.ledger.Periods;
 import app.euthyna.core.ledger.PostingMap;
+import app.euthyna.core.ledger.Sides;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Ids;
@@ -10,7 +11,6 @@ import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.Records;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.TransactionCache;
-import java.math.BigDecimal;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -111,17 +111,12 @@ class JournalWriter {
     /** The head of the ledger is locked: nobody else adds to the day. */
     private void addToDay(Entry entry) {
         record Of(String role, String account) {}
-        record Sums(BigDecimal debit, BigDecimal credit) {
-            private Sums plus(Sums other) {
-                return new Sums(debit.add(other.debit), credit.add(other.credit));
-            }
-        }
-        var moved = new TreeMap<Of, Sums>(Comparator.comparing(Of::role).thenComparing(Of::account));
-        entry.lines().forEach(line -> {
-            var amount = line.amount().amount();
-            var sums = new Sums(amount.max(BigDecimal.ZERO), amount.negate().max(BigDecimal.ZERO));
-            moved.merge(new Of(line.role().code(), line.account()), sums, Sums::plus);
-        });
+        var moved = new TreeMap<Of, Sides>(Comparator.comparing(Of::role).thenComparing(Of::account));
+        entry.lines()
+                .forEach(line -> moved.merge(
+                        new Of(line.role().code(), line.account()),
+                        Sides.of(line.amount().amount()),
+                        Sides::plus));
         var kind = entry.document().kind().name();
         moved.forEach((of, sums) -> {
             var known = queries.add(

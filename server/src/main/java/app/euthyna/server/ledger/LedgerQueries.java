@@ -66,9 +66,9 @@ interface LedgerQueries {
     Optional<String> accountName(String code);
 
     @HQL("""
-            select coalesce(sum(jl.amount), 0)
-            from JournalLineEntity jl
-            where jl.account = :account and jl.entryDate < :entryDate
+            select coalesce(sum(d.debit - d.credit), 0)
+            from JournalDayEntity d
+            where d.account = :account and d.entryDate < :entryDate
             """)
     BigDecimal balanceBefore(String account, LocalDate entryDate);
 

@@ -3,12 +3,13 @@ package app.euthyna.server.proof;
 import app.euthyna.core.ledger.AccountRole;
 import app.euthyna.core.ledger.Entry;
 import app.euthyna.core.ledger.EntryLine;
+import app.euthyna.core.ledger.Sides;
 import app.euthyna.core.proof.Statement.Failure;
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
 import app.euthyna.core.shared.Figures;
 import app.euthyna.core.shared.Money;
-import jakarta.annotation.Nullable;
+import app.euthyna.server.ledger.JournalDayEntity;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -17,6 +18,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * Recomputes the hash of every entry from what is stored of it and the hash before, line by line as the journal is
@@ -33,7 +35,7 @@ final class HashChain {
     private List<EntryLine> lines = new ArrayList<>();
     private long entries;
     /** What the entries of each day moved, as it is kept beside them. */
-    private final Map<Day, Sums> days = new HashMap<>();
+    private final Map<JournalDayEntity.Key, Sides> days = new HashMap<>();
 
     HashChain(Currency currency) {
         this.currency = currency;
@@ -47,21 +49,6 @@ final class HashChain {
             String customer,
             String previousHash,
             String hash) {}
-
-    /** What was moved of an account in a day, by what was posted. */
-    record Day(LocalDate date, String role, String kind, String event, String account) {}
-
-    private record Sums(BigDecimal debit, BigDecimal credit) {
-        private static final Sums NONE = new Sums(BigDecimal.ZERO, BigDecimal.ZERO);
-
-        private Sums plus(Sums other) {
-            return new Sums(debit.add(other.debit), credit.add(other.credit));
-        }
-
-        private boolean is(Sums other) {
-            return debit.compareTo(other.debit) == 0 && credit.compareTo(other.credit) == 0;
-        }
-    }
 
     /** As it is kept. */
     record KeptDay(
@@ -96,10 +83,7 @@ final class HashChain {
                     previousHash,
                     hash);
         }
-        days.merge(
-                new Day(date, role, kind, event, account),
-                new Sums(amount.max(BigDecimal.ZERO), amount.negate().max(BigDecimal.ZERO)),
-                Sums::plus);
+        days.merge(new JournalDayEntity.Key(role, date, kind, event, account), Sides.of(amount), Sides::plus);
         lines.add(new EntryLine(
                 AccountRole.valueOf(role.toUpperCase(Locale.ROOT)), account, new Money(amount, currency)));
     }
@@ -141,24 +125,24 @@ final class HashChain {
                     "The journal does not end with the last posted entry: entries are missing."));
         }
         kept.forEach(day -> {
-            var of = new Day(day.date(), day.role(), day.kind(), day.event(), day.account());
-            differs(of, days.remove(of), new Sums(day.debit(), day.credit()));
+            var of = new JournalDayEntity.Key(day.role(), day.date(), day.kind(), day.event(), day.account());
+            var moved = Optional.ofNullable(days.remove(of)).orElse(Sides.NONE);
+            differs(of, moved, new Sides(day.debit(), day.credit()));
         });
-        days.forEach((of, moved) -> differs(of, moved, Sums.NONE));
+        days.forEach((of, moved) -> differs(of, moved, Sides.NONE));
     }
 
-    private void differs(Day of, @Nullable Sums posted, Sums kept) {
-        var moved = posted == null ? Sums.NONE : posted;
-        if (!moved.is(kept) && failures.size() < NAMED) {
-            var should = moved.debit().subtract(moved.credit());
-            var says = kept.debit().subtract(kept.credit());
+    private void differs(JournalDayEntity.Key of, Sides moved, Sides kept) {
+        if (!moved.agreesWith(kept) && failures.size() < NAMED) {
+            var should = moved.balance();
+            var says = kept.balance();
             failures.add(new Failure(
                     of.account(),
                     should,
                     says,
                     "Entries of %s moved %s on account %s (%s, %s); the sum that is kept of that day says %s."
                             .formatted(
-                                    of.date(),
+                                    of.entryDate(),
                                     Figures.plain(should),
                                     of.account(),
                                     of.role().replace('_', ' '),

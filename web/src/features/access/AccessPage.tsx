@@ -1,21 +1,27 @@
-import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import type { Problem } from '../../shared/api/http';
 import { date, moment, words } from '../../shared/format';
+import { DataList } from '../../shared/list/DataList';
 import { useSession } from '../../shared/session';
-import { Empty, More, OfTab, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
+import { OfTab, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
 import { Choice } from '../../shared/ui/fields';
 import { NewUser, SetPassword } from './Dialogs';
-import { accessQuery, ROLES, setEnabled, setRole, userLogQuery } from './api';
+import { accessQuery, ROLES, setEnabled, setRole } from './api';
 
 /** As wide as names are, and broken only where they are very long. */
 const NAME = { maxWidth: 240, overflowWrap: 'break-word' } as const;
 
-const TABS = [
-  { to: '/access', label: 'Users' },
-  { to: '/access/log', label: 'Log' },
-];
+const TABS = (
+  <Tabs
+    of={[
+      { to: '/access', label: 'Users' },
+      { to: '/access/changes', label: 'Changes' },
+      { to: '/access/sign-ins', label: 'Sign-ins' },
+    ]}
+  />
+);
 
 /** Who may what, since when, when they were last seen; and what was changed of that, by whom. */
 export function AccessPage() {
@@ -23,6 +29,8 @@ export function AccessPage() {
   const { may } = useSession();
   const [adding, setAdding] = useState(false);
   const keeps = may('KEEP_USERS');
+  if (tab === 'changes') return <DataList name="access-changes" top={TABS} />;
+  if (tab === 'sign-ins') return <DataList name="sign-ins" top={TABS} />;
   return (
     <div className="page">
       <div className="page-scroll">
@@ -36,8 +44,8 @@ export function AccessPage() {
             </button>
           )}
         </div>
-        <Tabs of={TABS} />
-        <OfTab tab={tab} of={{ users: <Users keeps={keeps} />, log: <Log /> }} />
+        {TABS}
+        <OfTab tab={tab} of={{ users: <Users keeps={keeps} /> }} />
       </div>
       {adding && <NewUser onClose={() => setAdding(false)} />}
     </div>
@@ -127,41 +135,6 @@ function Users({ keeps }: { keeps: boolean }) {
         </tbody>
       </table>
       {password && <SetPassword username={password} onClose={() => setPasswordOf(null)} />}
-    </>
-  );
-}
-
-function Log() {
-  const list = useInfiniteQuery(userLogQuery);
-  if (!list.data) return <Waiting query={list} />;
-  const rows = list.data.pages.flatMap((page) => page.rows);
-  return (
-    <>
-      <table className="rows up-to-820">
-        <caption className="unseen">What happened to users</caption>
-        <thead>
-          <tr>
-            <th>When</th>
-            <th>User</th>
-            <th>What</th>
-            <th>By, or from</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row, at) => (
-            <tr key={at}>
-              <td className="nowrap">{moment(row.at)}</td>
-              <td className="mono" style={NAME}>
-                {row.username}
-              </td>
-              <td>{row.what}</td>
-              <td className="breaks">{row.by}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {rows.length === 0 && <Empty>Nobody has signed in yet.</Empty>}
-      <More query={list} />
     </>
   );
 }

@@ -1,7 +1,6 @@
-import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
+import { queryOptions } from '@tanstack/react-query';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { keyOf } from '../../shared/api/keyOf';
-import { pages } from '../../shared/api/pages';
 
 export type Role = Schemas['NewRole']['role'];
 export const ROLES: Role[] = ['CLERK', 'WAREHOUSE', 'RECEIVABLES', 'CONTROLLER', 'LEAD', 'AUDITOR', 'ADMIN'];
@@ -9,12 +8,6 @@ export const ROLES: Role[] = ['CLERK', 'WAREHOUSE', 'RECEIVABLES', 'CONTROLLER',
 export const accessQuery = queryOptions({
   queryKey: keyOf('users', 'access'),
   queryFn: () => answer(client.GET('/api/users/access')),
-});
-
-export const userLogQuery = infiniteQueryOptions({
-  queryKey: keyOf('users', 'log'),
-  queryFn: ({ pageParam }) => answer(client.GET('/api/users/log', { params: { query: { after: pageParam } } })),
-  ...pages,
 });
 
 export const addUser = (body: Schemas['NewUser']) => answer(client.POST('/api/users', { body, ...once() }));

@@ -5,13 +5,13 @@ import { answer, client, type Schemas, upload } from '../../shared/api/http';
 import { keyOf } from '../../shared/api/keyOf';
 import { pages } from '../../shared/api/pages';
 import { queries, readAgain } from '../../shared/api/queries';
-import { figure, moment, Words } from '../../shared/format';
+import { figure, Words } from '../../shared/format';
+import { DataList, textIn } from '../../shared/list/DataList';
+import type { Row } from '../../shared/list/api';
 import { present } from '../../shared/present';
 import { useSession } from '../../shared/session';
 import { Doc, Mark, More, ProblemNote, Waiting } from '../../shared/ui';
 import { Choice, Field } from '../../shared/ui/fields';
-
-const intakesQuery = queryOptions({ queryKey: keyOf('intakes'), queryFn: () => answer(client.GET('/api/imports')) });
 
 /** What became of a file; asked again every other second while it is still running. */
 const intakeQuery = (id: number) =>
@@ -82,6 +82,7 @@ export function ImportPage() {
           <Link to={past ? '/orders/import' : '/orders/import?of=past-invoices'}>
             {past ? 'Import orders' : 'Import past invoices'}
           </Link>
+          <Link to="/orders/imports">All imports</Link>
         </div>
         {past && (
           <p className="muted up-to-80ch">
@@ -141,7 +142,6 @@ export function ImportPage() {
         )}
         {!past && report.data && !take.isPending && <Report report={report.data} />}
         {!past && report.error && <ProblemNote problem={report.error} />}
-        {!past && <Lately chosen={id} />}
       </div>
       <div className="bar">
         <button
@@ -192,7 +192,7 @@ function Report({ report }: { report: Schemas['Report'] }) {
             aria-label="Orders imported so far"
             style={{ width: 420, accentColor: 'var(--sea)' }}
           />
-          <span className="muted"> You can leave this page; the import continues and is listed below.</span>
+          <span className="muted"> You can leave this page; the import continues and is listed under all imports.</span>
         </p>
       )}
       {report.progress === 'DONE' && (
@@ -291,44 +291,23 @@ function BadCells({ of }: { of: Schemas['BadCell'][] }) {
   );
 }
 
-const PROGRESS: Record<string, string> = { RUNNING: 'running', DONE: 'done', BROKEN_OFF: 'broken off' };
+/** The page of a file. */
+const placeOf = (row: Row) => `/orders/import?file=${row.key}`;
 
-/** The files imported last. */
-function Lately({ chosen }: { chosen: number }) {
-  const { data = [] } = useQuery(intakesQuery);
-  if (data.length === 0) return null;
+/** All files of orders that were imported, or are being. */
+export function ImportListPage() {
   return (
-    <>
-      <h2 className="above-26">Recent imports</h2>
-      <table className="rows inset">
-        <caption className="unseen">Recent imports</caption>
-        <thead>
-          <tr>
-            <th>File</th>
-            <th>When</th>
-            <th>By</th>
-            <th className="num">Rows</th>
-            <th className="num">Orders</th>
-            <th>Progress</th>
-          </tr>
-        </thead>
-        <tbody>
-          {data.map((file) => (
-            <tr key={file.id} aria-current={file.id === chosen}>
-              <td>
-                <Link to={`?file=${file.id}`} className="mono">
-                  {file.fileName || 'unnamed'}
-                </Link>
-              </td>
-              <td>{moment(file.at)}</td>
-              <td>{file.by}</td>
-              <td className="num">{figure(String(file.rows))}</td>
-              <td className="num">{figure(String(file.found))}</td>
-              <td>{PROGRESS[file.progress]}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </>
+    <DataList
+      name="imports"
+      place={placeOf}
+      cell={(column, row) =>
+        column === 'file' ? <Link to={placeOf(row)}>{textIn(row, column) || 'unnamed'}</Link> : undefined
+      }
+      bar={
+        <Link className="button first" to="/orders/import">
+          Import a file
+        </Link>
+      }
+    />
   );
 }

@@ -1,1 +1,1 @@
-export { ImportPage } from './ImportPage';
+export { ImportListPage, ImportPage } from './ImportPage';

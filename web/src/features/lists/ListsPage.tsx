@@ -11,6 +11,12 @@ const PAGES: Record<string, string> = {
   orders: '/orders',
   customers: '/customers',
   items: '/items',
+  mails: '/outbox',
+  imports: '/orders/imports',
+  batches: '/batches',
+  undone: '/undone/done',
+  'access-changes': '/access/changes',
+  'sign-ins': '/access/sign-ins',
 };
 
 /** Those of Billing, for whoever reads what stands there. */

@@ -1,1 +1,1 @@
-export { OutboxPage } from './OutboxPage';
+export { MessagePage, OutboxPage } from './OutboxPage';

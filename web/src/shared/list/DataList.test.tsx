@@ -1,4 +1,5 @@
 import { screen, waitFor, within } from '@testing-library/react';
+import type { ReactNode } from 'react';
 import { beforeEach, expect, test } from 'vitest';
 import { column, listed, listRow } from '../../test/list';
 import { show, signedIn } from '../../test/page';
@@ -307,7 +308,7 @@ const OPEN: ListView = {
   ],
 };
 
-function asOfADay() {
+function asOfADay(selected?: () => ReactNode) {
   answers('get', '/api/lists', [OPEN]);
   answers('get', '/api/lists/open-invoices/views', []);
   answers('get', '/api/lists/open-invoices/totals', {
@@ -323,7 +324,10 @@ function asOfADay() {
     sort: '',
   });
   const at = '/lists/open-invoices?filter=number:starts:2026&filter=asOf:at:yesterday';
-  return { asked, ...show(<DataList name="open-invoices" />, { path: '/lists/open-invoices', at }) };
+  return {
+    asked,
+    ...show(<DataList name="open-invoices" selected={selected} />, { path: '/lists/open-invoices', at }),
+  };
 }
 
 test('what stood at the end of a day is asked for another day, and the ledger opens the month that ended so', async () => {
@@ -473,6 +477,18 @@ test('what is typed in the box is offered as filters that find something', async
   await user.click(await screen.findByText('customer Petrel Cove'));
   expect(asked.at(-1)?.url.searchParams.get('q')).toBe('so-1');
   expect(new URLSearchParams(place().split('?')[1]).getAll('filter')).toEqual(['state:any:HELD', 'customer:any:C101']);
+});
+
+test('the sums of selected rows are as of the day that the rows are told as of', async () => {
+  const { user } = asOfADay(() => null);
+  const summed = answers('get', '/api/lists/open-invoices/selected', {
+    count: 1,
+    sums: { still: '119.99' },
+    proof: null,
+  });
+  await user.click(await screen.findByLabelText('Select all'));
+  expect(await screen.findByRole('row', { name: '1 selected 119.99' })).toBeVisible();
+  expect(summed.at(-1)?.url.searchParams.getAll('filter')).toEqual(['asOf:at:yesterday']);
 });
 
 test('of the selected rows the sums are told, and all that match are selected beyond what is shown', async () => {

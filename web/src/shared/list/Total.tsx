@@ -77,7 +77,10 @@ function SelectedTotal({
 }) {
   const summed = columns.filter((column) => column.measure === 'SUM');
   const keys = chosen.map((row) => row.key);
-  const totals = useQuery(selectedQuery(list.name, summed.length > 0 ? keys : [], asked.columns)).data;
+  const ofDay = asked.filter.filter((one) =>
+    list.columns.some(({ kind, name }) => kind === 'AS_OF' && one.startsWith(`${name}:`)),
+  );
+  const totals = useQuery(selectedQuery(list.name, summed.length > 0 ? keys : [], asked.columns, ofDay)).data;
   const [first, ...rest] = columns;
   if (!first || chosen.length === 0) return null;
   return (

@@ -93,15 +93,16 @@ export const offered = (list: string, column: string, q: string) =>
 /** An address holds so many keys. */
 export const MOST_SUMMED = 500;
 
-export const selectedQuery = (list: string, keys: string[], columns: string[]) =>
+/** @param filter the day that everything is told as of; empty for today */
+export const selectedQuery = (list: string, keys: string[], columns: string[], filter: string[]) =>
   queryOptions({
-    queryKey: keyOf('list-rows', list, 'selected', keys, columns),
+    queryKey: keyOf('list-rows', list, 'selected', keys, columns, filter),
     queryFn: () =>
       answer(
         client.GET('/api/lists/{list}/selected', {
           params: {
             path: { list },
-            query: { keys: keys.map(Number), columns: columns.length > 0 ? columns : undefined },
+            query: { keys: keys.map(Number), columns: columns.length > 0 ? columns : undefined, filter },
           },
         }),
       ),

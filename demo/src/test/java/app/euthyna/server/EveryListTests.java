@@ -1,6 +1,8 @@
 package app.euthyna.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
 
 import app.euthyna.core.billing.Dunning;
 import app.euthyna.core.check.PoNumber;
@@ -26,6 +28,7 @@ import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.context.SpringBootTest;
 import org.springframework.boot.webmvc.test.autoconfigure.AutoConfigureMockMvc;
+import org.springframework.http.MediaType;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
 import org.springframework.test.web.servlet.MockMvc;
@@ -64,7 +67,7 @@ class EveryListTests {
     private JsonNode lists;
 
     @BeforeEach
-    void theLeadReadsAll() {
+    void theLeadReadsAll() throws Exception {
         lead = new Rest(mvc, "lead", "LEAD");
         lists = lead.get("/api/lists").body();
         if (!isLivedIn) {
@@ -73,8 +76,14 @@ class EveryListTests {
         }
     }
 
-    /** A user, a mail, an import and something done in bulk: it has none of them to begin with. */
-    private void whatTheDemoCompanyDidNotDo() {
+    /** A user, a sign-in, a mail, an import and something done in bulk: it has none of them to begin with. */
+    private void whatTheDemoCompanyDidNotDo() throws Exception {
+        for (var password : List.of("lead", "wrong")) {
+            mvc.perform(post("/api/session")
+                    .with(csrf())
+                    .contentType(MediaType.APPLICATION_JSON)
+                    .content("{\"username\":\"lead\",\"password\":\"%s\"}".formatted(password)));
+        }
         var admin = new Rest(mvc, "admin", "ADMIN");
         var user = """
                 {"username":"newcomer","displayName":"Newcomer","role":"CLERK","password":"nine-brown-otters-swim"}""";
@@ -318,6 +327,36 @@ class EveryListTests {
             }
         }
         assertThat(measured).isGreaterThan(60);
+    }
+
+    /** Of some rows, by their keys: what their cells say, also where they are told as of a day that is over. */
+    @Test
+    void selectedRowsAddUpToWhatTheyShow() {
+        var added = new TreeSet<Boolean>();
+        for (var list : lists) {
+            var isOfDay = list.get("columns")
+                    .valueStream()
+                    .anyMatch(column -> column.get("kind").asString().equals("AS_OF"));
+            for (var day : isOfDay ? List.of("", "&filter=asOf:at:last-month") : List.of("")) {
+                var all = "columns=" + String.join(",", columns(list)) + day;
+                var shown =
+                        ok("/api/lists/%s/rows?%s".formatted(name(list), all)).get("rows");
+                var rows = shown.valueStream().skip(1).limit(7).toList();
+                var told = ok(
+                        "/api/lists/%s/selected?keys=%s&%s".formatted(name(list), String.join(",", keys(rows)), all));
+                assertThat(told.get("count").asInt()).as(name(list) + day).isEqualTo(rows.size());
+                for (var column : list.get("columns")) {
+                    if (column.get("measure").asString("").equals("SUM") && !rows.isEmpty()) {
+                        added.add(!day.isEmpty());
+                        assertThat(new BigDecimal(
+                                        told.get("sums").get(name(column)).asString()))
+                                .as("%s of %s%s", name(column), name(list), day)
+                                .isEqualByComparingTo(of("SUM", rows, name(column)));
+                    }
+                }
+            }
+        }
+        assertThat(added).containsExactly(false, true);
     }
 
     /** Where there are few rows, all of it at once; where there are many, that there are more. */

@@ -130,8 +130,8 @@ class OrderImportTests extends OnServer {
                 .as("a blank line is counted, as a spreadsheet does")
                 .isEqualTo(3);
         assertThat(clerk.get("/api/imports/" + report.text("id")).body()).isEqualTo(report.body());
-        assertThat(clerk.get("/api/imports").body().get(0).get("progress").asString())
-                .isEqualTo("DONE");
+        var list = "/api/lists/imports/rows";
+        assertThat(progress(clerk.get(list))).isEqualTo("DONE");
         jdbc.sql("update import_log set result = null, orders_done = 0 where id = ?")
                 .param(report.body().get("id").asLong())
                 .update();
@@ -140,6 +140,7 @@ class OrderImportTests extends OnServer {
                         .get("sentence")
                         .asString())
                 .isEqualTo("Importing: 0 of 1 orders so far.");
+        assertThat(progress(clerk.get(list))).isEqualTo("RUNNING");
         jdbc.sql("update import_log set touched_at = timestamp with time zone '2020-01-01 00:00:00+00' where id = ?")
                 .param(report.body().get("id").asLong())
                 .update();
@@ -148,6 +149,12 @@ class OrderImportTests extends OnServer {
                         .get("progress")
                         .asString())
                 .isEqualTo("BROKEN_OFF");
+        assertThat(progress(clerk.get(list))).isEqualTo("BROKEN_OFF");
+    }
+
+    /** Of the file that was imported last, as the list has it. */
+    private static String progress(Rest.Answer imports) {
+        return imports.body().get("rows").get(0).get("cells").get("progress").asString();
     }
 
     /** Of 250 wrong cells and 240 orders the log has pages, each once and in the sequence of the file. */

@@ -4,10 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
 
-import java.sql.Timestamp;
-import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.UUID;
 import org.junit.jupiter.api.Test;
@@ -93,7 +90,11 @@ class PeopleTests extends OnServer {
         }
         assertThat(signIn(name, GOOD, "10.0.0.1")).as("throttled here").isEqualTo(403);
         assertThat(signIn(name, GOOD, "10.0.0.2")).as("not from elsewhere").isEqualTo(200);
-        assertThat(auditor.get("/api/users/log").body().toString()).contains(name, "wrong password", "too many tries");
+        assertThat(auditor.get("/api/lists/sign-ins/groups?chart=outcome:count&filter=user:is:" + name)
+                        .body()
+                        .valueStream()
+                        .map(one -> one.get("count") + " " + one.get("words").asString()))
+                .containsExactly("5 Wrong password", "2 Signed in", "1 Too many tries");
     }
 
     @Test
@@ -112,8 +113,14 @@ class PeopleTests extends OnServer {
                 .isEqualTo(200);
         var access = auditor.get("/api/users/access").body().toString();
         assertThat(access).contains(name, "RECEIVABLES");
-        assertThat(auditor.get("/api/users/log").body().toString())
+        assertThat(auditor.get("/api/lists/access-changes/rows?filter=user:is:" + name)
+                        .body()
+                        .toString())
                 .contains("switched off", "given a new password", "is now");
+        assertThat(auditor.get("/api/lists/sign-ins/rows?filter=outcome:any:SWITCHED_OFF&filter=user:is:" + name)
+                        .body()
+                        .get("rows"))
+                .hasSize(1);
         assertThat(put("/api/users/admin/enabled", "{\"enabled\":false}"))
                 .as("nobody switches themselves off")
                 .isEqualTo(400);
@@ -185,34 +192,6 @@ class PeopleTests extends OnServer {
     }
 
     /** Page by page, each line once, the newest first. */
-    @Test
-    void theLogIsReadInPages() {
-        for (int at = 0; at < 120; at++) {
-            jdbc.sql("insert into user_change (id, username, at, changed_by, what)" + " values (" + Databases.NEXT_ID
-                            + ", ?, ?, 'admin', 'paged')")
-                    .params("page-" + at, Timestamp.from(Instant.now().minusSeconds(at)))
-                    .update();
-        }
-        var seen = new ArrayList<String>();
-        var moments = new ArrayList<String>();
-        String next = "";
-        do {
-            var page = auditor.get("/api/users/log" + (next.isEmpty() ? "" : "?after=" + next))
-                    .body();
-            assertThat(page.get("rows").size()).isLessThanOrEqualTo(100);
-            page.get("rows").forEach(line -> {
-                moments.add(line.get("at").asString());
-                if (line.get("what").asString().equals("paged")) {
-                    seen.add(line.get("username").asString());
-                }
-            });
-            next = page.path("next").asString("");
-        } while (!next.isEmpty());
-        assertThat(seen).hasSize(120).doesNotHaveDuplicates().startsWith("page-0");
-        assertThat(moments).isSortedAccordingTo(Comparator.reverseOrder());
-        assertThat(auditor.get("/api/users/log?after=aaa").code()).isEqualTo("incomplete");
-    }
-
     private int put(String path, String body) {
         return admin.send("PUT", path, body, UUID.randomUUID().toString()).status();
     }

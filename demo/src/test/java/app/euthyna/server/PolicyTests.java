@@ -292,12 +292,12 @@ class PolicyTests extends OnDecisions {
                             .post("/api/orders/" + order + "/notes", "{\"text\":\"@nobody-of-ours look\"}")
                             .code())
                     .isEqualTo("incomplete");
-            var message = clerk.get("/api/outbox?recipient=controller2")
+            var message = clerk.get("/api/lists/mails/rows?filter=to:is:controller2")
                     .body()
                     .get("rows")
                     .get(0);
-            assertThat(message.get("aboutNumber").asString()).isEqualTo(order);
-            var eml = clerk.bytes("/api/outbox/" + message.get("id").asString() + "/eml");
+            assertThat(message.get("opens").asString()).isEqualTo(order);
+            var eml = clerk.bytes("/api/outbox/" + message.get("key").asString() + "/eml");
             var read = new MimeMessage(Session.getInstance(new Properties()), new ByteArrayInputStream(eml));
             assertThat(read.getContent().toString().strip()).isEqualTo(text);
             assertThat(new String(eml, StandardCharsets.US_ASCII)).contains("controller2@euthyna.invalid");

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.Reading;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -319,9 +320,49 @@ class ReadingTests extends OnServer {
         var id =
                 jdbc.sql("select max(id) from outbox_message").query(Long.class).single();
         assertThat(warehouse.get("/api/outbox/" + id + "/eml").code()).isEqualTo("not-found");
-        assertThat(warehouse.get("/api/outbox?recipient=lead").body().get("rows"))
+        assertThat(warehouse.get("/api/outbox/" + id).code()).isEqualTo("not-found");
+        assertThat(clerk.get("/api/outbox/" + id).text("recipient")).isEqualTo("lead");
+        var toLead = "/rows?filter=to:is:lead";
+        assertThat(warehouse.get("/api/lists/mails" + toLead).body().get("rows"))
                 .isEmpty();
-        assertThat(clerk.get("/api/outbox?recipient=lead").body().get("rows")).isNotEmpty();
+        assertThat(clerk.get("/api/lists/mails" + toLead).body().get("rows")).isNotEmpty();
+    }
+
+    /** Nor are they found by any other question to the list, nor by their key. */
+    @Test
+    void ownRowsAreAllThatAnyCornerOfAListKnows() throws Exception {
+        var insert = "insert into outbox_message (id, recipient, subject, body, by_user, at) values ("
+                + Databases.NEXT_ID + ", ?, ?, 'B', ?, current_timestamp)";
+        jdbc.sql(insert).params("lead", "to others", "clerk").update();
+        jdbc.sql(insert).params("controller", "from me", "warehouse").update();
+        var keys = jdbc.sql("select id from outbox_message order by id desc fetch first 2 rows only")
+                .query(String.class)
+                .list();
+        var mails = "/api/lists/mails/";
+        var read = new ArrayList<String>();
+        for (var rest : List.of(warehouse, lead)) {
+            var both = "?filter=subject:starts:to others";
+            read.add(rest.get(mails + "rows" + both).body().get("rows").size()
+                    + " " + rest.get(mails + "totals" + both).text("count")
+                    + " " + rest.get(mails + "totals" + both + "&capped=true").text("count")
+                    + " "
+                    + rest.get(mails + "groups" + both + "&chart=by:count")
+                            .body()
+                            .size()
+                    + " "
+                    + rest.get(mails + "selected?keys=" + String.join(",", keys))
+                            .text("count"));
+            read.add("in a file "
+                    + new String(rest.bytes(mails + "file?format=CSV"), StandardCharsets.UTF_8).contains("to others"));
+            read.add("from me "
+                    + rest.get(mails + "rows?filter=subject:is:from me")
+                            .body()
+                            .get("rows")
+                            .size());
+        }
+        assertThat(read)
+                .containsExactly(
+                        "0 0 0 0 1", "in a file false", "from me 1", "1 1 1 1 2", "in a file true", "from me 1");
     }
 
     /** The clock's reminder of all that waits for somebody is about no one document. */
@@ -330,11 +371,13 @@ class ReadingTests extends OnServer {
         jdbc.sql("insert into outbox_message (id, recipient, subject, body, by_user, at) values (" + Databases.NEXT_ID
                         + ", 'warehouse', 'S', 'B', 'clock', current_timestamp)")
                 .update();
-        var message = warehouse
-                .get("/api/outbox?recipient=warehouse")
+        var row = warehouse
+                .get("/api/lists/mails/rows?filter=mine:any:YES")
                 .body()
                 .get("rows")
                 .get(0);
+        assertThat(row.get("opens").asString()).isEmpty();
+        var message = warehouse.get("/api/outbox/" + row.get("key").asString()).body();
         assertThat(message.get("aboutKind").isNull()).isTrue();
         assertThat(message.get("aboutNumber").isNull()).isTrue();
     }

@@ -370,12 +370,13 @@ class ReturnsTests extends OnReturns {
         assertThat(clerk.post("/api/batches/return-reminders", body.formatted(""))
                         .text("done"))
                 .isEqualTo("1");
-        var mail = auditor.get("/api/outbox?recipient=yard@example.com")
+        var mail = auditor.get("/api/lists/mails/rows?columns=subject,file&filter=to:is:yard@example.com")
                 .body()
                 .get("rows")
-                .get(0);
+                .get(0)
+                .get("cells");
         assertThat(mail.get("subject").asString()).contains("Return still expected", goods);
-        assertThat(mail.get("attachment").asString()).isEqualTo("return-slip-" + goods + ".pdf");
+        assertThat(mail.get("file").asString()).isEqualTo("return-slip-" + goods + ".pdf");
         received(goods);
         itIsInDays(30);
         assertThat(clerk.post("/api/batches/return-reminders", body.formatted(""))

@@ -203,7 +203,6 @@ class TimeTests extends OnServer {
                 "/api/ledger/balances?",
                 "/api/ledger/accounts/1000/sheet?",
                 "/api/customers/" + customer + "/statement?",
-                "/api/unwind/report?",
                 "/api/return-rates?")) {
             assertThat(auditor.get(path + "from=2026-03-02&to=2026-03-01").code())
                     .as(path)

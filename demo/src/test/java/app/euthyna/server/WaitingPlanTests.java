@@ -6,7 +6,6 @@ import java.time.LocalDate;
 import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
@@ -218,20 +217,18 @@ class WaitingPlanTests extends OnUnwinding {
                     .containsExactly("DONE ", "REFUSED plan-changed");
             assertThat(auditor.get("/api/orders/" + first).text("state")).isEqualTo("CANCELLED");
             var left = new ArrayList<String>();
-            auditor.get("/api/unwind/leftovers?customer=" + customer.toLowerCase(Locale.ROOT))
+            auditor.get("/api/lists/orders/rows?filter=remainder:any:YES&filter=customer:any:" + customer)
                     .body()
                     .get("rows")
-                    .forEach(row -> left.add(row.get("order").asString()));
+                    .forEach(row -> left.add(row.get("opens").asString()));
             assertThat(left).containsExactlyInAnyOrder(second, paid);
-            var report = auditor.get("/api/unwind/report?by=customer").body().get("rows");
             var amounts = new ArrayList<String>();
-            report.forEach(row -> {
-                if (row.get("key").asString().equals(customer)) {
-                    amounts.add(row.get("count").asString() + " "
-                            + row.get("amount").asString());
-                }
-            });
-            assertThat(amounts).containsExactly("1 30.00");
+            auditor.get("/api/lists/undone/groups?chart=reason:amount&filter=customer:any:" + customer)
+                    .body()
+                    .forEach(row -> amounts.add(row.get("words").asString() + " "
+                            + row.get("count").asString() + " "
+                            + row.get("measured").asString()));
+            assertThat(amounts).containsExactly("Remainder no longer wanted 1 30.00");
         }
     }
 

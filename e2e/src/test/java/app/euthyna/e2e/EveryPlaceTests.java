@@ -61,6 +61,7 @@ class EveryPlaceTests extends Journey {
             "/orders/recurring",
             "/orders/due",
             "/orders/import",
+            "/orders/imports",
             "/orders/agreements/new",
             "/goods",
             "/goods/staged",
@@ -92,6 +93,7 @@ class EveryPlaceTests extends Journey {
             "/returns/all",
             "/returns/rates",
             "/undone",
+            "/undone/done",
             "/undone/report",
             "/undone/leftovers",
             "/ledger",
@@ -116,6 +118,8 @@ class EveryPlaceTests extends Journey {
             "/rules/receivables",
             "/rules/changes",
             "/access",
+            "/access/changes",
+            "/access/sign-ins",
             "/outbox",
             "/batches");
 

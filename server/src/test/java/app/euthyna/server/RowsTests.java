@@ -38,7 +38,7 @@ class RowsTests {
             Map.entry("bank", "billing masterdata returns"),
             Map.entry("paper", "billing goods masterdata order platform returns"),
             Map.entry("ledger", "masterdata"),
-            Map.entry("unwind", "billing flow goods masterdata order returns"),
+            Map.entry("unwind", "billing goods masterdata order returns"),
             Map.entry("trail", "billing goods ledger masterdata order platform returns"),
             Map.entry("proof", "billing goods ledger order platform returns"),
             Map.entry("exchange", "masterdata"),

@@ -13,6 +13,11 @@ import org.springframework.context.annotation.Configuration;
 @Configuration(proxyBeanMethods = false)
 class ExchangeLists {
 
+    /** As {@link OrderImport} tells of one file. */
+    private static final String PROGRESS = """
+            case when x.result is not null then 'DONE'
+                when x.touchedAt < instant - %d second then 'BROKEN_OFF' else 'RUNNING' end""".formatted(OrderImport.SILENCE.toSeconds());
+
     @Bean
     static DeclaredList importsList() {
         return new DeclaredList(
@@ -31,6 +36,8 @@ class ExchangeLists {
                         Column.text("by", "By", "x.takenBy").with(Trait.SHOWN, Trait.GROUPED),
                         Column.count("rows", "Rows", "x.rowsRead").with(Trait.SHOWN, Trait.SUMMED),
                         Column.count("orders", "Orders", "x.ordersFound").with(Trait.SHOWN, Trait.SUMMED),
-                        Column.count("done", "Orders done", "x.ordersDone").with(Trait.SHOWN, Trait.SUMMED)));
+                        Column.count("done", "Orders done", "x.ordersDone").with(Trait.SHOWN, Trait.SUMMED),
+                        Column.words("progress", "Progress", PROGRESS, "DONE", "RUNNING", "BROKEN_OFF")
+                                .with(Trait.SHOWN)));
     }
 }

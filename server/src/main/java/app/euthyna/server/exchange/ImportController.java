@@ -7,7 +7,6 @@ import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import java.io.IOException;
 import java.util.Arrays;
-import java.util.List;
 import java.util.Locale;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -116,11 +115,6 @@ class ImportController {
     }
 
     /** The files imported last, newest first. */
-    @GetMapping
-    List<OrderImport.Taken> latest() {
-        return imports.latest();
-    }
-
     /** What became of a file, or how far it is. */
     @GetMapping("/{id}")
     OrderImport.Report report(@PathVariable long id) {

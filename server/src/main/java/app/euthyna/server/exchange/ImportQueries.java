@@ -59,7 +59,4 @@ interface ImportQueries {
     default ImportPageEntity page(long id, ImportPageEntity.Part part, int no) {
         return session().get(ImportPageEntity.class, new ImportPageEntity.Key(id, part, no));
     }
-
-    @HQL("select l from ImportLogEntity l order by l.id desc fetch first 20 rows only")
-    List<ImportLogEntity> latest();
 }

@@ -53,7 +53,7 @@ class OrderImport {
     /** An answer waits so long for a file to be done, then tells how far it is. */
     private static final Duration PATIENCE = Duration.ofSeconds(8);
     /** Who has not been heard of for so long is gone. */
-    private static final Duration SILENCE = Duration.ofMinutes(2);
+    static final Duration SILENCE = Duration.ofMinutes(2);
 
     private final OrderService orders;
     private final Commands commands;
@@ -482,11 +482,6 @@ class OrderImport {
                 List.of(),
                 null,
                 sentence);
-    }
-
-    /** The files imported last, newest first. */
-    List<Taken> latest() {
-        return queries.latest().stream().map(OrderImport::taken).toList();
     }
 
     private static Taken taken(ImportLogEntity log) {

@@ -7,8 +7,10 @@ import app.euthyna.server.platform.ReadBy;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 
@@ -21,7 +23,7 @@ import java.util.stream.Stream;
  *     {@link FieldKind#FLAG} the condition
  * @param named what a {@link FieldKind#CODE} names
  * @param folding how a text is compared, where it has a path of its own for that
- * @param choices the words of a {@link FieldKind#CHOICE}
+ * @param choices the words of a {@link FieldKind#CHOICE}, where they are not texts that everybody knows beforehand
  * @param group who reads it, where not everybody does who reads the list
  * @param opens what its value opens: ORDER, INVOICE, CUSTOMER
  * @param rate of a share, what of what
@@ -33,7 +35,7 @@ public record Column(
         String path,
         Optional<Named> named,
         Optional<Folding> folding,
-        Optional<Class<? extends Enum<?>>> choices,
+        Optional<Choices> choices,
         Optional<ReadBy.Group> group,
         Optional<String> opens,
         Optional<DeclaredList.Part> through,
@@ -79,6 +81,19 @@ public record Column(
      * @param of HQL for a part, and {@code per} for the whole
      */
     public record Rate(String of, String per) {}
+
+    /** The few values of a {@link FieldKind#CHOICE}. */
+    public sealed interface Choices {}
+
+    /** They are constants. */
+    record Constants(Class<? extends Enum<?>> type) implements Choices {}
+
+    /**
+     * The company says what they are.
+     *
+     * @param words of each value, as they are now
+     */
+    record Told(Supplier<Map<String, String>> words) implements Choices {}
 
     private static final Set<FieldKind> GROUPED = EnumSet.of(FieldKind.CHOICE, FieldKind.CODE, FieldKind.DAY);
 
@@ -155,7 +170,7 @@ public record Column(
                 path,
                 column.named,
                 column.folding,
-                Optional.of(choices),
+                Optional.of(new Constants(choices)),
                 column.group,
                 column.opens,
                 column.through,
@@ -170,6 +185,28 @@ public record Column(
      */
     public static Column words(String name, String label, String path, String... choices) {
         return of(name, label, FieldKind.CHOICE, path, List.of(choices));
+    }
+
+    /**
+     * One of a few codes for which the company has words of its own, as for reasons.
+     *
+     * @param path of a text
+     * @param words of each code that is in use now
+     */
+    public static Column told(String name, String label, String path, Supplier<Map<String, String>> words) {
+        var column = of(name, label, FieldKind.CHOICE, path, List.of());
+        return new Column(
+                column.field,
+                label,
+                path,
+                column.named,
+                column.folding,
+                Optional.of(new Told(words)),
+                column.group,
+                column.opens,
+                column.through,
+                column.rate,
+                column.traits);
     }
 
     /** A share in per cent, with one decimal; empty of nothing. */
@@ -277,10 +314,38 @@ public record Column(
         return new Column(field, label, path, named, folding, choices, group, opens, through, rate, all);
     }
 
-    /** CLOSED_SHORT reads Closed short, credit-limit Credit limit. */
-    static String choiceWords(String value) {
-        var words = value.replace('_', ' ').replace('-', ' ').toLowerCase(Locale.ROOT);
-        return words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1);
+    /** What the company has words of its own for is read anew each time. */
+    @Override
+    public Field field() {
+        return told().map(words -> new Field(field.name(), field.words(), field.kind(), List.copyOf(words.keySet())))
+                .orElse(field);
+    }
+
+    private Optional<Map<String, String>> told() {
+        return choices.filter(Told.class::isInstance)
+                .map(own -> ((Told) own).words().get());
+    }
+
+    /** CLOSED_SHORT reads Closed short, credit-limit Credit limit; of what the company has words for, these. */
+    String words(String value) {
+        return told().map(words -> words.get(value)).orElseGet(() -> {
+            var words = value.replace('_', ' ').replace('-', ' ').toLowerCase(Locale.ROOT);
+            return words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1);
+        });
+    }
+
+    /** The constant of that name; the name itself where it is kept as a text. */
+    Object kept(String value) {
+        return choices.filter(Constants.class::isInstance)
+                .<Object>flatMap(own -> Stream.of(((Constants) own).type().getEnumConstants())
+                        .filter(constant -> constant.name().equals(value))
+                        .findFirst())
+                .orElse(value);
+    }
+
+    /** Whether its values are words of a few. */
+    boolean isOneOfAFew() {
+        return kind() == FieldKind.CHOICE || kind() == FieldKind.FLAG;
     }
 
     public String name() {

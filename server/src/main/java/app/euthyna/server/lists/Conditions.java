@@ -17,7 +17,6 @@ import java.util.Optional;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 
 /**
  * Filters as conditions in HQL. Their texts are made of what is declared alone; whatever somebody asked for is a
@@ -64,7 +63,7 @@ final class Conditions {
 
     /** @param ids of what codes of a column name */
     static Conditions of(ListQuestion asked, Calendar calendar, BiFunction<Column, List<String>, Long[]> ids) {
-        var conditions = new Conditions(asked.list(), calendar, ids);
+        var conditions = own(asked.list(), calendar, ids);
         var isToday = asked.asOf(calendar.today()).equals(calendar.today());
         asked.list()
                 .within()
@@ -98,7 +97,7 @@ final class Conditions {
             boolean others,
             Calendar calendar,
             BiFunction<Column, List<String>, Long[]> ids) {
-        var conditions = new Conditions(asked.list(), calendar, ids);
+        var conditions = own(asked.list(), calendar, ids);
         conditions.isLooked = true;
         asked.list().within().ifPresent(within -> conditions.add(within.today().condition()));
         asked.filters().forEach(conditions::add);
@@ -115,7 +114,14 @@ final class Conditions {
 
     /** Of a list as it is kept, before any condition: for rows that were found already, or are counted. */
     static Conditions none(DeclaredList list) {
-        return new Conditions(list, Calendar.NONE, (column, codes) -> new Long[0]);
+        return own(list, Calendar.NONE, (column, codes) -> new Long[0]);
+    }
+
+    /** Of those rows that whoever asks may read. */
+    private static Conditions own(DeclaredList list, Calendar calendar, BiFunction<Column, List<String>, Long[]> ids) {
+        var conditions = new Conditions(list, calendar, ids);
+        list.ownRows().ifPresent(conditions::add);
+        return conditions;
     }
 
     List<String> texts() {
@@ -231,12 +237,12 @@ final class Conditions {
             return;
         }
         if (!among.not() && among.values().size() == 1) {
-            same(column.path(), choice(column, among.values().get(0)));
+            same(column.path(), column.kept(among.values().get(0)));
             return;
         }
         // not an array of them: Hibernate compares no constants with it
         add(among.values().stream()
-                .map(value -> column.path() + (among.not() ? " <> " : " = ") + parameter(choice(column, value)))
+                .map(value -> column.path() + (among.not() ? " <> " : " = ") + parameter(column.kept(value)))
                 .collect(Collectors.joining(among.not() ? " and " : " or ")));
     }
 
@@ -258,15 +264,5 @@ final class Conditions {
     private void same(String path, Object value) {
         add(path + " = " + parameter(value));
         fixed.add(path);
-    }
-
-    /** The constant of that name; the name itself where it is kept as a text. */
-    static Object choice(Column column, String name) {
-        return column.choices()
-                .<Object>map(choices -> Stream.of(choices.getEnumConstants())
-                        .filter(constant -> constant.name().equals(name))
-                        .findFirst()
-                        .orElseThrow())
-                .orElse(name);
     }
 }

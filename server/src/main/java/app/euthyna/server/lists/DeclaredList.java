@@ -19,7 +19,8 @@ import java.util.Set;
  * @param base the entity whose rows it shows, with its alias
  * @param key the alias and field of the row's id, which decides between equals: {@code o.id}
  * @param joins what else columns read; by alias
- * @param within which rows of the base it has; empty for all
+ * @param within which rows of the base it has; empty for all. In its texts as in those of columns {@code :today} is the
+ *     day, {@code :me} whoever asks
  * @param readers the roles that read it
  * @param sorting in what sequence it is shown unless asked otherwise
  * @param proof what of the ledger its figures account for; empty for a list that is no register
@@ -27,6 +28,7 @@ import java.util.Set;
  * @param isDerived its rows are worked out by the database: they have no index by their key
  * @param kind HQL for the kind of the document that a row opens, where it is not the same in all
  * @param version HQL for the version of what is done something to from the list, which a command is checked against
+ * @param own which rows alone some roles read; empty where all readers read all
  */
 public record DeclaredList(
         String name,
@@ -44,7 +46,20 @@ public record DeclaredList(
         boolean isDerived,
         Optional<String> kind,
         Optional<String> version,
+        Optional<Own> own,
         List<Shipped> views) {
+
+    /**
+     * Rows that are somebody's own.
+     *
+     * @param roles that read no others
+     * @param condition HQL over the aliases of the list, true of those of {@code :me}
+     */
+    public record Own(Set<Role> roles, String condition) {
+        public Own {
+            roles = Set.copyOf(roles);
+        }
+    }
 
     /**
      * What is joined for columns that name its alias: from the left, so that the base says in which sequence rows are
@@ -139,6 +154,7 @@ public record DeclaredList(
                 false,
                 Optional.empty(),
                 Optional.empty(),
+                Optional.empty(),
                 List.of());
     }
 
@@ -150,32 +166,37 @@ public record DeclaredList(
 
     /** The same with those rows alone of which something was true at the end of a day. */
     public DeclaredList within(Part today, Part asOf) {
-        return with(Optional.of(new Within(today, asOf)), proof, isDerived, kind, version, views);
+        return with(Optional.of(new Within(today, asOf)), proof, isDerived, kind, version, own, views);
     }
 
     /** The same as a register, whose figures are held against the ledger for the days of a column. */
     public DeclaredList proving(Register register, String day) {
-        return with(within, Optional.of(new Proof(register, day)), isDerived, kind, version, views);
+        return with(within, Optional.of(new Proof(register, day)), isDerived, kind, version, own, views);
     }
 
     /** The same, of which the rows are worked out by the database. */
     public DeclaredList derived() {
-        return with(within, proof, true, kind, version, views);
+        return with(within, proof, true, kind, version, own, views);
     }
 
     /** The same, of which each row says itself what kind of document it opens. */
     public DeclaredList opening(String kindPath) {
-        return with(within, proof, isDerived, Optional.of(kindPath), version, views);
+        return with(within, proof, isDerived, Optional.of(kindPath), version, own, views);
     }
 
     /** The same, of which each row tells the version of what commands from the list are about. */
     public DeclaredList versioned(String path) {
-        return with(within, proof, isDerived, kind, Optional.of(path), views);
+        return with(within, proof, isDerived, kind, Optional.of(path), own, views);
+    }
+
+    /** The same, of which some roles read but their own rows. */
+    public DeclaredList own(Set<Role> roles, String condition) {
+        return with(within, proof, isDerived, kind, version, Optional.of(new Own(roles, condition)), views);
     }
 
     /** The same with views that everybody has from the first day on. */
     public DeclaredList shipping(Shipped... shipped) {
-        return with(within, proof, isDerived, kind, version, List.of(shipped));
+        return with(within, proof, isDerived, kind, version, own, List.of(shipped));
     }
 
     private DeclaredList with(
@@ -184,10 +205,11 @@ public record DeclaredList(
             boolean derived,
             Optional<String> opening,
             Optional<String> versioned,
+            Optional<Own> owned,
             List<Shipped> shipped) {
         return new DeclaredList(
                 name, title, one, many, base, key, joins, only, readers, sorting, columns, proving, derived, opening,
-                versioned, shipped);
+                versioned, owned, shipped);
     }
 
     public DeclaredList {
@@ -200,6 +222,11 @@ public record DeclaredList(
     /** Whether whoever is signed in reads it. */
     boolean isRead() {
         return Reading.isOne(readers);
+    }
+
+    /** True of the rows that whoever is signed in reads, where those are not all. */
+    Optional<String> ownRows() {
+        return own.filter(one -> Reading.isOneOf(one.roles())).map(Own::condition);
     }
 
     /** What it is held against, for those who read the ledger and the figures that account for it. */

@@ -114,8 +114,13 @@ class Groups {
         return switch (column.kind()) {
             case CODE -> new Rows(one.name(), "%s:any:%s".formatted(column.name(), one.code()), one.tally());
             case TEXT -> new Rows(one.code(), "%s:is:%s".formatted(column.name(), one.code()), one.tally());
-            default ->
-                new Rows(Column.choiceWords(one.code()), "%s:any:%s".formatted(column.name(), one.code()), one.tally());
+            default -> {
+                // what the company has no word for any more is told, but not asked for
+                var filter = column.field().choices().contains(one.code())
+                        ? "%s:any:%s".formatted(column.name(), one.code())
+                        : "";
+                yield new Rows(column.words(one.code()), filter, one.tally());
+            }
         };
     }
 

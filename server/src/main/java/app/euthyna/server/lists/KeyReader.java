@@ -200,6 +200,6 @@ class KeyReader {
         if (!column.field().choices().contains(name)) {
             throw new RefusedException(CommonRefusal.Incomplete.of("after", "a cursor from an earlier page"));
         }
-        return Conditions.choice(column, name);
+        return column.kept(name);
     }
 }

@@ -96,7 +96,7 @@ class ListController {
                     column.field().words(),
                     column.kind(),
                     column.field().choices().stream()
-                            .map(value -> new ChoiceView(value, Column.choiceWords(value)))
+                            .map(value -> new ChoiceView(value, column.words(value)))
                             .toList(),
                     column.opens().orElse(null),
                     column.traits().contains(Trait.SHOWN),
@@ -347,14 +347,15 @@ class ListController {
         return q.isBlank() ? List.of() : finding.of(lists.readable(list), q.strip());
     }
 
-    /** Count and sums of some rows, by their keys. */
+    /** Count and sums of some rows, by their keys; of filters only the day that they are told as of matters. */
     @GetMapping("/{list}/selected")
+    @Filtered
     TotalsView selected(
             @PathVariable String list,
             @RequestParam @Size(max = MOST_SELECTED) List<Long> keys,
-            @RequestParam(required = false) List<String> columns) {
-        return TotalsView.of(
-                reader.selected(ListQuestion.of(lists.readable(list), List.of(), null, columns), Many.ids(keys)));
+            @RequestParam(required = false) List<String> columns,
+            @Parameter(hidden = true) HttpServletRequest http) {
+        return TotalsView.of(reader.selected(asked(list, http, null, columns), Many.ids(keys)));
     }
 
     /** A code with what it stands for. */

@@ -6,6 +6,7 @@ import app.euthyna.core.shared.Dating;
 import app.euthyna.server.platform.Company;
 import app.euthyna.server.platform.Likes;
 import app.euthyna.server.platform.Many;
+import app.euthyna.server.platform.Reading;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.TransactionCache;
 import java.util.HashSet;
@@ -113,6 +114,9 @@ class Questions {
             var today = company.today();
             RefusedException.where(Dating.ahead(asked.asOf(today), today));
             query.setParameter("day", asked.asOf(today));
+        }
+        if (named.contains("me")) {
+            query.setParameter("me", Reading.me());
         }
         if (named.contains("today")) {
             query.setParameter("today", company.today());

@@ -122,7 +122,9 @@ class RowFinder {
     /** Whether rows are looked at one after the other: where there is an index to do so, and something to look for. */
     private boolean isLookedAt(ListQuestion asked, String by) {
         return asked.isPlain(company.today())
-                && (asked.list().within().isPresent() || !asked.filters().isEmpty())
+                && (asked.list().within().isPresent()
+                        || asked.list().ownRows().isPresent()
+                        || !asked.filters().isEmpty())
                 && indexes.isOwn(asked.list(), by);
     }
 

@@ -34,6 +34,6 @@ class Sentences {
                 ? questions.coded(column, among.values()).stream()
                         .collect(Collectors.toMap(Questions.Found::code, Questions.Found::name))
                 : Map.<String, String>of();
-        return value -> names.getOrDefault(value, Column.choiceWords(value).toLowerCase(Locale.ROOT));
+        return value -> names.getOrDefault(value, column.words(value).toLowerCase(Locale.ROOT));
     }
 }

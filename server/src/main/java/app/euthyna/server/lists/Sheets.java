@@ -95,6 +95,6 @@ class Sheets {
         } else if (value instanceof BigDecimal figure) {
             return Figures.grouped(column.kind() == FieldKind.AMOUNT ? figure : figure.stripTrailingZeros());
         }
-        return column.field().choices().isEmpty() ? value.toString() : Column.choiceWords(value.toString());
+        return column.isOneOfAFew() ? column.words(value.toString()) : value.toString();
     }
 }

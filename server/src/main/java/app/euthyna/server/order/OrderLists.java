@@ -46,6 +46,21 @@ class OrderLists {
                         Shipped.of("part-shipped", "Part shipped", "", "partShipped:any:YES"),
                         Shipped.of("held", "Held orders", "customer:gross", "state:any:HELD"),
                         Shipped.of("to-ship", "Open orders by customer", "customer:openGross", "toShip:any:YES"),
+                        new Shipped(
+                                "remainders",
+                                "Remainders to cancel",
+                                List.of("remainder:any:YES"),
+                                "requestedOn",
+                                List.of(
+                                        "number",
+                                        "customer",
+                                        "po",
+                                        "state",
+                                        "orderedOn",
+                                        "requestedOn",
+                                        "partShipped",
+                                        "openGross"),
+                                ""),
                         Shipped.of(
                                 "ordered",
                                 "Ordered this month",
@@ -204,6 +219,7 @@ class OrderLists {
                                 o.state = 'DRAFT' and exists (select 1 from ApprovalRequestEntity r
                                 where r.orderId = o.id and r.state = 'SENT_BACK')"""),
                 live("toShip", "To ship", "%s.cleared = true and %1$s.toShip = true"),
+                live("remainder", "Remainder", "%s.toShip = true and %1$s.openGross > 0"),
                 live("partShipped", "Part shipped", "%s.partShipped = true"),
                 Column.text("shipTo", "Ship to", SHIP_TO),
                 Column.choice("kind", "Kind", "o.kind", OrderKind.class),

@@ -1,8 +1,9 @@
 package app.euthyna.server.outbox;
 
 import app.euthyna.core.shared.CommonRefusal;
+import app.euthyna.core.shared.Role;
 import app.euthyna.server.people.People;
-import app.euthyna.server.platform.Pages;
+import app.euthyna.server.platform.Reading;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.Texts;
 import jakarta.activation.DataHandler;
@@ -23,13 +24,16 @@ import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.Date;
-import java.util.List;
 import java.util.Properties;
+import java.util.Set;
 import org.springframework.stereotype.Service;
 
 /** Stands in for mail: keeps what would have been sent, and gives it out as RFC 5322 messages. */
 @Service
 public class Outbox {
+
+    /** Roles that read what was sent to or by themselves, and nothing else. */
+    static final Set<Role> READ_THEIR_OWN = Set.of(Role.WAREHOUSE, Role.ADMIN);
 
     private final OutboxQueries queries;
     private final People people;
@@ -52,9 +56,6 @@ public class Outbox {
             String by,
             Instant at,
             @Nullable String attachment) {}
-
-    public record MessagePage(
-            List<MessageView> rows, @Nullable String next) {}
 
     /** Keeps a message to a user about a document, or about none. */
     public void send(
@@ -95,18 +96,16 @@ public class Outbox {
         return row.id;
     }
 
-    /**
-     * Messages newest first, to everybody or to one user.
-     *
-     * @param reader whose own alone may be read; empty for all
-     */
-    MessagePage page(String recipient, String reader, String after) {
-        var rows = queries.page(
-                recipient.isEmpty() ? null : recipient,
-                reader.isEmpty() ? null : reader,
-                after == null ? null : Pages.key(after).number(0));
-        var page = Pages.of(rows, row -> List.of(String.valueOf(row.id())));
-        return new MessagePage(page.rows().stream().map(Outbox::view).toList(), page.next());
+    /** A message to whoever may read it. */
+    MessageView message(long id) {
+        return queries.message(id, reader())
+                .map(Outbox::view)
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("message", String.valueOf(id))));
+    }
+
+    /** Whose messages alone are read; empty for whoever reads all that have to do with customers. */
+    private static String reader() {
+        return Reading.isOneOf(READ_THEIR_OWN) ? Reading.me() : "";
     }
 
     private static MessageView view(OutboxQueries.MessageRow row) {
@@ -125,10 +124,8 @@ public class Outbox {
     /**
      * A message as it would have gone over the wire (RFC 5322); addresses end in a domain that never exists (RFC 2606).
      */
-    byte[] eml(long id, String reader) {
-        var kept = queries.message(id, reader)
-                .map(Outbox::view)
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("message", String.valueOf(id))));
+    byte[] eml(long id) {
+        var kept = message(id);
         try {
             var message = new MimeMessage(Session.getInstance(new Properties()));
             message.setFrom(address(kept.by()));
@@ -154,14 +151,14 @@ public class Outbox {
         var text = new MimeBodyPart();
         text.setText(kept.body(), StandardCharsets.UTF_8.name());
         var file = new MimeBodyPart();
-        file.setDataHandler(new DataHandler(new ByteArrayDataSource(attachment(kept.id(), ""), "application/pdf")));
+        file.setDataHandler(new DataHandler(new ByteArrayDataSource(attachment(kept.id()), "application/pdf")));
         file.setFileName(kept.attachment());
         return new MimeMultipart(text, file);
     }
 
     /** The file of a message. */
-    byte[] attachment(long id, String reader) {
-        return queries.attachment(id, reader)
+    byte[] attachment(long id) {
+        return queries.attachment(id, reader())
                 .orElseThrow(
                         () -> new RefusedException(new CommonRefusal.NotFound("file of message", String.valueOf(id))));
     }

@@ -1,14 +1,11 @@
 package app.euthyna.server.outbox;
 
-import app.euthyna.core.shared.Role;
-import app.euthyna.server.platform.Commands;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
-import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 /** What would have been sent, over HTTP. */
@@ -17,23 +14,14 @@ import org.springframework.web.bind.annotation.RestController;
 class OutboxController {
 
     private final Outbox outbox;
-    private final Commands commands;
 
-    OutboxController(Outbox outbox, Commands commands) {
-        this.commands = commands;
+    OutboxController(Outbox outbox) {
         this.outbox = outbox;
     }
 
-    /** Whose messages alone are read; empty for whoever reads all that have to do with customers. */
-    private String reader() {
-        var person = commands.context().person();
-        return person.role() == Role.WAREHOUSE || person.role() == Role.ADMIN ? person.username() : "";
-    }
-
-    @GetMapping
-    Outbox.MessagePage page(
-            @RequestParam(defaultValue = "") String recipient, @RequestParam(required = false) String after) {
-        return outbox.page(recipient, reader(), after);
+    @GetMapping("/{id}")
+    Outbox.MessageView message(@PathVariable long id) {
+        return outbox.message(id);
     }
 
     /** A message as a file that every mail program opens. */
@@ -42,7 +30,7 @@ class OutboxController {
         return ResponseEntity.ok()
                 .contentType(MediaType.parseMediaType("message/rfc822"))
                 .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"message-" + id + ".eml\"")
-                .body(outbox.eml(id, reader()));
+                .body(outbox.eml(id));
     }
 
     /** The file of a message. */
@@ -51,6 +39,6 @@ class OutboxController {
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_PDF)
                 .header(HttpHeaders.CONTENT_DISPOSITION, "inline; filename=\"message-" + id + ".pdf\"")
-                .body(outbox.attachment(id, reader()));
+                .body(outbox.attachment(id));
     }
 }

@@ -3,6 +3,7 @@ package app.euthyna.server.outbox;
 import app.euthyna.server.lists.Column;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.DeclaredList;
+import app.euthyna.server.lists.DeclaredList.Shipped;
 import app.euthyna.server.lists.DeclaredList.Sorting;
 import app.euthyna.server.platform.Reading;
 import java.util.List;
@@ -23,7 +24,7 @@ class OutboxLists {
                         "OutboxMessageEntity x",
                         "x.id",
                         List.of(),
-                        Reading.SELLING,
+                        Reading.ALL,
                         Sorting.NEWEST_FIRST,
                         List.of(
                                 Column.number("number", "About", "x.aboutNumber", "ORDER")
@@ -32,7 +33,11 @@ class OutboxLists {
                                 Column.text("subject", "Subject", "x.subject").with(Trait.SHOWN),
                                 Column.text("by", "By", "x.byUser").with(Trait.SHOWN, Trait.GROUPED),
                                 Column.moment("at", "Written", "x.at").with(Trait.SHOWN),
-                                Column.text("file", "File", "x.attachmentName")))
-                .opening("x.aboutKind");
+                                Column.text("file", "File", "x.attachmentName"),
+                                Column.flag("mine", "To me", "x.recipient = :me")
+                                        .through("", "x.recipient = :me")))
+                .opening("x.aboutKind")
+                .own(Outbox.READ_THEIR_OWN, "x.recipient = :me or x.byUser = :me")
+                .shipping(Shipped.of("to-me", "To me", "", "mine:any:YES"));
     }
 }

@@ -1,8 +1,6 @@
 package app.euthyna.server.outbox;
 
-import app.euthyna.server.platform.Listing;
 import java.time.Instant;
-import java.util.List;
 import java.util.Optional;
 import org.hibernate.StatelessSession;
 import org.hibernate.annotations.processing.HQL;
@@ -23,20 +21,6 @@ interface OutboxQueries {
             String byUser,
             Instant at,
             String attachmentName) {}
-
-    /** Newest first; what is null does not matter. */
-    default List<MessageRow> page(String recipient, String reader, Long before) {
-        return Listing.of(session(), MessageRow.class, """
-                        select m.id, m.recipient, m.subject, m.body, m.aboutKind, m.aboutNumber, m.byUser, m.at,
-                            m.attachmentName
-                        from OutboxMessageEntity m
-                        """)
-                .where("m.recipient = :recipient", recipient)
-                .where("m.recipient = :reader or m.byUser = :reader", reader)
-                .where("m.id < :before", before)
-                .then("order by m.id desc")
-                .page();
-    }
 
     @HQL("""
             select m.id, m.recipient, m.subject, m.body, m.aboutKind, m.aboutNumber, m.byUser, m.at, m.attachmentName

@@ -4,6 +4,7 @@ import app.euthyna.core.shared.Role;
 import app.euthyna.server.lists.Column;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.DeclaredList;
+import app.euthyna.server.lists.DeclaredList.Shipped;
 import app.euthyna.server.lists.DeclaredList.Sorting;
 import app.euthyna.server.platform.Reading;
 import java.util.List;
@@ -32,7 +33,12 @@ class PeopleLists {
                         Column.choice("role", "Role", "x.role", Role.class).with(Trait.SHOWN),
                         Column.flag("enabled", "May sign in", "x.enabled = true")
                                 .with(Trait.SHOWN),
-                        Column.moment("since", "Since", "x.since").with(Trait.SHOWN)));
+                        Column.moment("since", "Role since", """
+                                (select max(c.at) from UserChangeEntity c where c.username = x.username
+                                    and (c.what like 'created as %' or c.what like 'is now %'))""").with(Trait.SHOWN),
+                        Column.moment("lastSeen", "Last signed in", """
+                                (select max(s.at) from SignInEntity s where s.username = x.username
+                                    and s.outcome = 'SIGNED_IN')""").with(Trait.SHOWN)));
     }
 
     @Bean
@@ -52,5 +58,35 @@ class PeopleLists {
                         Column.text("what", "What", "x.what").with(Trait.SHOWN),
                         Column.text("by", "By", "x.changedBy").with(Trait.SHOWN, Trait.GROUPED),
                         Column.moment("at", "When", "x.at").with(Trait.SHOWN)));
+    }
+
+    @Bean
+    static DeclaredList signInsList() {
+        return new DeclaredList(
+                        "sign-ins",
+                        "Sign-ins",
+                        "try",
+                        "tries",
+                        "SignInEntity x",
+                        "x.id",
+                        List.of(),
+                        Reading.ACCESS,
+                        Sorting.NEWEST_FIRST,
+                        List.of(
+                                Column.moment("at", "When", "x.at").with(Trait.SHOWN),
+                                Column.text("user", "User", "x.username").with(Trait.SHOWN, Trait.GROUPED),
+                                Column.words(
+                                                "outcome",
+                                                "Outcome",
+                                                """
+                                                case x.outcome when 'WRONG' then 'WRONG_PASSWORD'
+                                                    when 'THROTTLED' then 'TOO_MANY_TRIES' else x.outcome end""",
+                                                "SIGNED_IN",
+                                                "WRONG_PASSWORD",
+                                                "TOO_MANY_TRIES",
+                                                "SWITCHED_OFF")
+                                        .with(Trait.SHOWN),
+                                Column.text("from", "From", "x.address").with(Trait.SHOWN, Trait.GROUPED)))
+                .shipping(Shipped.of("refused", "Refused sign-ins", "user:count", "outcome:none:SIGNED_IN"));
     }
 }

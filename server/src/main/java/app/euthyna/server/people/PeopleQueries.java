@@ -92,22 +92,4 @@ interface PeopleQueries {
 
     @HQL("select distinct u.role from UserEntity u where :names contains u.username")
     List<Role> rolesOf(String[] names);
-
-    @HQL("""
-            select c
-            from UserChangeEntity c
-            where c.at < :before
-            order by c.at desc
-            fetch first :most rows only
-            """)
-    List<UserChangeEntity> changes(Instant before, int most);
-
-    @HQL("""
-            select s
-            from SignInEntity s
-            where s.at < :before
-            order by s.at desc
-            fetch first :most rows only
-            """)
-    List<SignInEntity> signIns(Instant before, int most);
 }

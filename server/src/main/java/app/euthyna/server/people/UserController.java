@@ -2,7 +2,6 @@ package app.euthyna.server.people;
 
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.Commands;
-import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.Permissions;
 import app.euthyna.server.platform.ReadBy;
 import jakarta.annotation.Nullable;
@@ -11,9 +10,7 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
-import java.time.Instant;
 import java.time.LocalDate;
-import java.time.temporal.ChronoUnit;
 import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -21,7 +18,6 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
-import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 /** Users over HTTP. */
@@ -145,25 +141,5 @@ class UserController {
     @GetMapping("/access")
     List<UserKeeping.AccessView> access() {
         return keeping.access(commands.context());
-    }
-
-    record LogPage(
-            List<UserKeeping.LogLineView> rows, @Nullable String next) {}
-
-    /** What was changed of users, and who signed in or tried to, the newest first. */
-    @GetMapping("/log")
-    LogPage log(@RequestParam(required = false) String after) {
-        var lines = keeping.log(
-                after == null
-                        ? Instant.now().plusSeconds(1)
-                        : micros(Pages.key(after).number(0)));
-        var page =
-                Pages.of(lines, line -> List.of(String.valueOf(ChronoUnit.MICROS.between(Instant.EPOCH, line.at()))));
-        return new LogPage(page.rows(), page.next());
-    }
-
-    private static Instant micros(long sinceTheEpoch) {
-        // no further than a column can tell
-        return Instant.EPOCH.plus(Math.max(0, Math.min(sinceTheEpoch, 253_402_300_799_000_000L)), ChronoUnit.MICROS);
     }
 }

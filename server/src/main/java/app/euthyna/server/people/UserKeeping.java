@@ -5,13 +5,11 @@ import app.euthyna.core.shared.Credentials;
 import app.euthyna.core.shared.Duties;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.CommandContext;
-import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
 import app.euthyna.server.platform.WorldChanged;
 import com.nulabinc.zxcvbn.Zxcvbn;
 import jakarta.annotation.Nullable;
 import java.time.Instant;
-import java.util.Comparator;
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
@@ -181,35 +179,5 @@ class UserKeeping {
                             Duties.together(carried));
                 })
                 .toList();
-    }
-
-    /** What was changed of a user, or a try to sign in; {@code by} is a user, or the address that it came from. */
-    record LogLineView(Instant at, String username, String what, String by) {}
-
-    /**
-     * The newest lines first.
-     *
-     * @param before lines from this moment on are left out
-     */
-    @Transactional(propagation = Propagation.SUPPORTS, readOnly = true)
-    List<LogLineView> log(Instant before) {
-        var most = Pages.SIZE + 1;
-        return Stream.concat(
-                        queries.changes(before, most).stream()
-                                .map(c -> new LogLineView(c.at, c.username, c.what, c.changedBy)),
-                        queries.signIns(before, most).stream()
-                                .map(s -> new LogLineView(s.at, s.username, words(s.outcome), s.address)))
-                .sorted(Comparator.comparing(LogLineView::at).reversed())
-                .limit(most)
-                .toList();
-    }
-
-    private static String words(String outcome) {
-        return switch (SignIns.Outcome.valueOf(outcome)) {
-            case SIGNED_IN -> "signed in";
-            case WRONG -> "wrong password";
-            case THROTTLED -> "too many tries";
-            default -> "switched off";
-        };
     }
 }

@@ -79,7 +79,6 @@ public final class Reading implements HandlerInterceptor {
             Rule.of("/api/today", ALL),
             Rule.of("/api/sites", ALL),
             Rule.of("/api/users/access", ACCESS),
-            Rule.of("/api/users/log", ACCESS),
             Rule.of("/api/users", ALL),
             Rule.of("/api/users/absences", ALL),
             Rule.of("/api/outbox/**", ALL),
@@ -186,12 +185,24 @@ public final class Reading implements HandlerInterceptor {
         return role == null || roles.contains(role);
     }
 
+    /** Whether somebody is signed in, as one of some roles. */
+    public static boolean isOneOf(Set<Role> roles) {
+        var role = role();
+        return role != null && roles.contains(role);
+    }
+
     /** Refused where whoever is signed in is none of some roles. */
     public static void check(String action, Set<Role> roles) {
         var role = role();
         if (role != null && !roles.contains(role)) {
             throw new RefusedException(new CommonRefusal.NotAuthorised(action, role, List.copyOf(roles)));
         }
+    }
+
+    /** The name of whoever is signed in; empty where nobody is. */
+    public static String me() {
+        var signedIn = SecurityContextHolder.getContext().getAuthentication();
+        return signedIn == null ? "" : signedIn.getName();
     }
 
     /** The role of whoever is signed in; null where nobody is. */

@@ -1,6 +1,7 @@
 package app.euthyna.server.returns;
 
 import app.euthyna.core.ledger.Register;
+import app.euthyna.core.returns.ReturnPolicy;
 import app.euthyna.server.lists.Column;
 import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.DeclaredList;
@@ -9,11 +10,15 @@ import app.euthyna.server.lists.DeclaredList.Part;
 import app.euthyna.server.lists.DeclaredList.Shipped;
 import app.euthyna.server.lists.DeclaredList.Sorting;
 import app.euthyna.server.lists.Registers;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.MasterColumns;
 import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.Reading;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 
@@ -61,13 +66,23 @@ class ReturnLists {
                                 "reversed:any:NO"));
     }
 
-    private static List<Column> returnColumns() {
+    private static Map<String, String> reasons(CompanyRulesStore rules) {
+        return rules.inForce().returns().reasons().stream()
+                .collect(Collectors.toMap(
+                        ReturnPolicy.Reason::code,
+                        ReturnPolicy.Reason::words,
+                        (one, other) -> one,
+                        LinkedHashMap::new));
+    }
+
+    private static List<Column> returnColumns(CompanyRulesStore rules) {
         var parts = "ReturnPartEntity prt join ReturnLineEntity ret on ret.id = prt.returnLineId";
         return List.of(
                 Column.number("number", "Return", "g.number", "RETURN").with(Trait.SHOWN),
                 MasterColumns.customer("g.customerId"),
                 Column.day("authorisedOn", "Authorised", "g.authorisedOn").with(Trait.SHOWN, Trait.SORTED),
-                Column.text("reason", "Reason", "g.reasonCode").with(Trait.SHOWN, Trait.GROUPED),
+                Column.told("reason", "Reason", "g.reasonCode", () -> reasons(rules))
+                        .with(Trait.SHOWN),
                 Column.quantity("authorised", "Authorised quantity", """
                                                 (select sum(ret.authorised) from ReturnLineEntity ret
                                                 where ret.returnId = g.id)""").with(Trait.SHOWN, Trait.SUMMED),
@@ -92,7 +107,7 @@ class ReturnLists {
     }
 
     @Bean
-    static DeclaredList returnsList() {
+    static DeclaredList returnsList(CompanyRulesStore rules) {
         return new DeclaredList(
                         "returns",
                         "Returns",
@@ -103,7 +118,7 @@ class ReturnLists {
                         List.of(),
                         Reading.BUSINESS,
                         Sorting.NEWEST_FIRST,
-                        returnColumns())
+                        returnColumns(rules))
                 .shipping(
                         Shipped.of("expected", "Expected back", "", "expects:any:YES"),
                         Shipped.of(
@@ -176,7 +191,7 @@ class ReturnLists {
     }
 
     @Bean
-    static DeclaredList returnsRegisterList() {
+    static DeclaredList returnsRegisterList(CompanyRulesStore rules) {
         return Registers.of(
                         Register.RETURNS,
                         Reading.BUSINESS,
@@ -191,7 +206,7 @@ class ReturnLists {
                         Column.choice("event", "What became of it", "r.event", ReturnsRegisterEntity.Event.class)
                                 .with(Trait.SHOWN),
                         MasterColumns.item("r.itemId"),
-                        Column.text("reason", "Reason", "r.reason"),
+                        Column.told("reason", "Reason", "r.reason", () -> reasons(rules)),
                         Column.quantity("quantity", "In inspection", "r.quantity")
                                 .with(Trait.SHOWN, Trait.SUMMED),
                         Registers.amount("cost", "Cost").readBy(ReadBy.Group.COSTS))

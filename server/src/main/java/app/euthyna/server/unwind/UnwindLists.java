@@ -5,9 +5,14 @@ import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.DeclaredList;
 import app.euthyna.server.lists.DeclaredList.Shipped;
 import app.euthyna.server.lists.DeclaredList.Sorting;
+import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.MasterColumns;
+import app.euthyna.server.masterdata.UnwindRules;
 import app.euthyna.server.platform.Reading;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 
@@ -16,7 +21,7 @@ import org.springframework.context.annotation.Configuration;
 class UnwindLists {
 
     @Bean
-    static DeclaredList undoneList() {
+    static DeclaredList undoneList(CompanyRulesStore rules) {
         return new DeclaredList(
                         "undone",
                         "What was undone",
@@ -32,9 +37,25 @@ class UnwindLists {
                                         .with(Trait.SHOWN),
                                 MasterColumns.customer("u.customerId"),
                                 Column.day("date", "Undone", "u.undoneOn").with(Trait.SHOWN, Trait.SORTED),
-                                Column.text("intent", "Intent", "u.intent").with(Trait.GROUPED),
+                                Column.words(
+                                        "intent",
+                                        "Way",
+                                        "u.intent",
+                                        "cancel-rest",
+                                        "cancel-order",
+                                        "take-back-invoice",
+                                        "take-back-dispatch",
+                                        "take-goods-back",
+                                        "give-money-back",
+                                        "take-back-credit",
+                                        "take-back-payment",
+                                        "take-back-deposit",
+                                        "take-back-refund",
+                                        "take-back-receipt",
+                                        "take-back-write-off"),
                                 Column.text("words", "What", "u.words").with(Trait.SHOWN),
-                                Column.text("reason", "Reason", "u.reasonCode").with(Trait.SHOWN, Trait.GROUPED),
+                                Column.told("reason", "Reason", "u.reasonCode", () -> reasons(rules))
+                                        .with(Trait.SHOWN),
                                 Column.text("why", "In words", "u.reason"),
                                 Column.text("by", "By", "u.undoneBy").with(Trait.SHOWN, Trait.GROUPED),
                                 Column.amount("amount", "Amount", "u.amount").with(Trait.SHOWN, Trait.SUMMED),
@@ -52,5 +73,11 @@ class UnwindLists {
                                 "state:none:ABANDONED"),
                         Shipped.of(
                                 "by-month", "Undone by month, amounts", "date.month:amount", "state:none:ABANDONED"));
+    }
+
+    private static Map<String, String> reasons(CompanyRulesStore rules) {
+        return rules.inForce().unwind().reasons().stream()
+                .collect(Collectors.toMap(
+                        UnwindRules.Reason::code, UnwindRules.Reason::words, (one, other) -> one, LinkedHashMap::new));
     }
 }

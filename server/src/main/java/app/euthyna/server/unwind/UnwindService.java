@@ -20,7 +20,6 @@ import app.euthyna.core.unwind.UnwindRefusal;
 import app.euthyna.core.unwind.UnwindRequest;
 import app.euthyna.server.goods.StockService;
 import app.euthyna.server.masterdata.CompanyRulesStore;
-import app.euthyna.server.masterdata.UnwindRules;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.EffectWriter;
 import app.euthyna.server.platform.Hashes;
@@ -185,15 +184,6 @@ public class UnwindService {
 
     /** A plan that was carried out, or as much of it as is possible now. */
     public record CarriedOut(long id, Plan plan) {}
-
-    /** A reason in the words that the rules have for it now; its code where they have it no more. */
-    String reasonWords(String code) {
-        return rules.inForce().unwind().reasons().stream()
-                .filter(reason -> reason.code().equals(code))
-                .findFirst()
-                .map(UnwindRules.Reason::words)
-                .orElse(code);
-    }
 
     private Function<DocumentKind, String> named(CommandContext context) {
         return kind -> kind == DocumentKind.CREDIT_NOTE ? writer.creditNoteNumber(context) : writer.number(kind);

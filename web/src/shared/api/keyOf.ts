@@ -38,7 +38,6 @@ export type Subject =
   | 'quotas'
   | 'remedies'
   | 'return'
-  | 'return-rates'
   | 'returnable'
   | 'returns'
   | 'review'

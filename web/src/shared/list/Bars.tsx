@@ -20,8 +20,13 @@ export default function Bars({
   days: boolean;
   onOpen: (group: Group) => void;
 }) {
-  const told = of.filter((group) => group.measured !== null);
+  const figures = of.filter((group) => group.measured !== null);
+  // a day without any is a gap in the row of days; what else has none only stands among the figures
+  const some = figures.filter((group) => days || Number(group.measured) !== 0);
+  const told = some.length > 0 ? some : figures;
   const data = told.map((group) => ({ words: group.words, [measure]: Number(group.measured ?? 0) }));
+  // there is no half of a row
+  const counts = told.every((group) => Number(group.measured) === group.count);
   const open = (_: unknown, at: number) => {
     const group = told[at];
     if (group?.filter) onOpen(group);
@@ -33,7 +38,8 @@ export default function Bars({
       dataKey="words"
       orientation={days ? 'horizontal' : 'vertical'}
       series={[{ name: measure, color: 'var(--rule-strong)' }]}
-      yAxisProps={days ? { width: 80 } : { width: 200, interval: 0 }}
+      xAxisProps={days ? undefined : { allowDecimals: !counts }}
+      yAxisProps={days ? { width: 80, allowDecimals: !counts } : { width: 200, interval: 0 }}
       gridAxis="none"
       tickLine="none"
       valueFormatter={(value) => figure(String(value))}

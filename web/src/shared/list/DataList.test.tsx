@@ -481,11 +481,8 @@ test('what is typed in the box is offered as filters that find something', async
 
 test('the sums of selected rows are as of the day that the rows are told as of', async () => {
   const { user } = asOfADay(() => null);
-  const summed = answers('get', '/api/lists/open-invoices/selected', {
-    count: 1,
-    sums: { still: '119.99' },
-    proof: null,
-  });
+  const told = { count: 1, sums: { still: '119.99' }, proof: null };
+  const summed = answers('get', '/api/lists/open-invoices/selected', told);
   await user.click(await screen.findByLabelText('Select all'));
   expect(await screen.findByRole('row', { name: '1 selected 119.99' })).toBeVisible();
   expect(summed.at(-1)?.url.searchParams.getAll('filter')).toEqual(['asOf:at:yesterday']);

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import type { Schemas } from '../api/http';
 import { figure } from '../format';
 import { MOST_SUMMED, selectedQuery, totalsQuery, type Asked, type Column, type ListView, type Row } from './api';
 import { figureOf, isFigure } from './columns';
@@ -10,6 +11,10 @@ function written(column: Column, of: string | undefined) {
   const told = figureOf(column, of);
   return column.measure === 'MEDIAN' ? `median ${told}` : told;
 }
+
+/** How many rows there are, or at least. */
+const counted = (list: ListView, { count, isWhole }: Schemas['TotalsView']) =>
+  `${figure(String(count))}${isWhole ? '' : '+'} ${count === 1 ? list.one : list.many}`;
 
 /** The last row: how many there are of all pages, and what they add up to. */
 export function Total({
@@ -30,9 +35,9 @@ export function Total({
   const [all, setAll] = useState<string>();
   const filters = asked.filter.join('\n');
   const isAll = all === filters;
-  const counted = useQuery(totalsQuery(list.name, asked)).data;
+  const some = useQuery(totalsQuery(list.name, asked)).data;
   const whole = useQuery({ ...totalsQuery(list.name, asked, true), enabled: isAll });
-  const totals = (isAll ? whole.data : undefined) ?? counted;
+  const totals = (isAll ? whole.data : undefined) ?? some;
   const [first, ...rest] = columns;
   if (!first) return null;
   return (
@@ -40,16 +45,13 @@ export function Total({
       <tr className="total">
         {selects && <td />}
         <td className={isFigure(first) ? 'num' : 'nowrap'}>
-          {totals
-            ? `${figure(String(totals.count))}${totals.isWhole ? '' : '+'} ${totals.count === 1 ? list.one : list.many}`
-            : '…'}
+          {totals ? counted(list, totals) : '…'}
           {totals && !totals.isWhole && (
-            <>
-              {' '}
+            <span className="beyond">
               <button type="button" className="plain" disabled={isAll} onClick={() => setAll(filters)}>
                 {isAll ? 'Counting…' : 'Count and add up all'}
               </button>
-            </>
+            </span>
           )}
         </td>
         {rest.map((column) => (

@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef } from 'react';
+import { useDeferredValue, useEffect, useMemo, useRef } from 'react';
 import type { Row } from './api';
 
 /** More rows than that are drawn where they are in sight alone. */
@@ -38,17 +38,29 @@ export function useDrawn(rows: Row[], at: number) {
     if (isMany && last.current !== at) virtual.scrollToIndex(at);
     last.current = at;
   }, [isMany, at, virtual]);
+  const items = virtual.getVirtualItems();
+  const size = virtual.getTotalSize();
+  // whoever turns the wheel far does not wait for the rows: they are drawn a few at a time, between what is scrolled
+  const window = useDeferredValue(
+    useMemo(
+      () => ({
+        items,
+        before: Math.max(0, (items[0]?.start ?? above) - above),
+        behind: Math.max(0, size - ((items.at(-1)?.end ?? above) - above)),
+      }),
+      [items, size, above],
+    ),
+  );
   if (!isMany)
     return { body, drawn: rows.map((row, index) => ({ row, index })), before: 0, behind: 0, measure: undefined };
-  const items = virtual.getVirtualItems();
   return {
     body,
-    drawn: items.flatMap(({ index }) => {
+    drawn: window.items.flatMap(({ index }) => {
       const row = rows[index];
       return row ? [{ row, index }] : [];
     }),
-    before: Math.max(0, (items[0]?.start ?? above) - above),
-    behind: Math.max(0, virtual.getTotalSize() - ((items.at(-1)?.end ?? above) - above)),
+    before: window.before,
+    behind: window.behind,
     measure: virtual.measureElement,
   };
 }

@@ -8,8 +8,10 @@ import com.google.zxing.DecodeHintType;
 import com.google.zxing.MultiFormatReader;
 import com.google.zxing.RGBLuminanceSource;
 import com.google.zxing.common.HybridBinarizer;
+import java.math.BigDecimal;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.rendering.PDFRenderer;
 import org.apache.pdfbox.text.PDFTextStripper;
@@ -399,35 +401,18 @@ class ReturnsTests extends OnReturns {
                                 "{\"lines\":[{\"line\":1,\"restock\":1,\"sendBack\":1}]}")
                         .status())
                 .isEqualTo(200);
-        var row = auditor.get("/api/return-rates?by=ITEM")
-                .body()
-                .get("rows")
-                .valueStream()
-                .filter(r -> r.get("code").asString().equals(item))
-                .findFirst()
-                .orElseThrow();
-        assertThat(row.get("quantity").asString() + " " + row.get("value").asString() + " "
-                        + row.get("left").asString() + " " + row.get("percent").asString())
-                .isEqualTo("1 4.00 32.00 12.5");
-        assertThat(auditor.get("/api/return-rates?by=CUSTOMER")
+        var left =
+                "/api/lists/dispatch-lines/totals?columns=returned,returnedCost,cost,returnRate&filter=customer:any:";
+        var sums = auditor.get(left + customer).body().get("sums");
+        assertThat(Stream.of("returned", "returnedCost", "cost", "returnRate")
+                        .map(column -> new BigDecimal(sums.get(column).asString())))
+                .usingElementComparator(BigDecimal::compareTo)
+                .containsExactly(BigDecimal.ONE, new BigDecimal("4"), new BigDecimal("32"), new BigDecimal("12.5"));
+        assertThat(auditor.get("/api/lists/returns/groups?chart=reason:count&filter=customer:any:" + customer)
                         .body()
-                        .get("rows")
-                        .valueStream()
-                        .filter(r -> r.get("code").asString().equals(customer))
-                        .findFirst()
-                        .orElseThrow()
-                        .get("percent")
+                        .get(0)
+                        .get("words")
                         .asString())
-                .isEqualTo("12.5");
-        assertThat(auditor.get("/api/return-rates?by=REASON")
-                        .body()
-                        .get("rows")
-                        .valueStream()
-                        .map(r -> r.get("name").asString())
-                        .toList())
-                .contains("Not wanted");
-        assertThat(auditor.get("/api/return-rates?from=2026-02-01&to=2026-01-01")
-                        .code())
-                .isEqualTo("incomplete");
+                .isEqualTo("Not wanted");
     }
 }

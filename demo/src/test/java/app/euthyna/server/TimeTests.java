@@ -202,8 +202,7 @@ class TimeTests extends OnServer {
                 "/api/ledger/entries?",
                 "/api/ledger/balances?",
                 "/api/ledger/accounts/1000/sheet?",
-                "/api/customers/" + customer + "/statement?",
-                "/api/return-rates?")) {
+                "/api/customers/" + customer + "/statement?")) {
             assertThat(auditor.get(path + "from=2026-03-02&to=2026-03-01").code())
                     .as(path)
                     .isEqualTo("incomplete");

@@ -14,7 +14,6 @@ import app.euthyna.core.shared.Decision;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Quantity;
 import app.euthyna.core.shared.Role;
-import java.math.BigDecimal;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -119,20 +118,5 @@ class UnexpectedTests {
                 .as("one refusal for all that is missing")
                 .hasSize(1)
                 .allSatisfy(refusal -> assertThat(refusal.sentence()).contains("a quantity above zero"));
-    }
-
-    /** Common practice: what came back of what left in the same time; more than all where it left earlier. */
-    @Test
-    void theRateOfReturnsIsOfWhatLeft() {
-        assertThat(new ReturnRate(new BigDecimal("1"), new BigDecimal("3")).percent())
-                .contains(new BigDecimal("33.3"));
-        assertThat(new ReturnRate(new BigDecimal("2"), new BigDecimal("3")).percent())
-                .contains(new BigDecimal("66.7"));
-        assertThat(new ReturnRate(new BigDecimal("1"), new BigDecimal("2000")).percent())
-                .as("half up")
-                .contains(new BigDecimal("0.1"));
-        assertThat(new ReturnRate(new BigDecimal("5"), new BigDecimal("2")).percent())
-                .contains(new BigDecimal("250.0"));
-        assertThat(new ReturnRate(BigDecimal.ONE, BigDecimal.ZERO).percent()).isEmpty();
     }
 }

@@ -41,25 +41,13 @@ final class ListTimes {
         var asked = new ArrayList<Asked>();
         lead.get("/api/lists").forEach(list -> asked.addAll(of(list)));
         System.err.printf("%d questions about lists%n", asked.size());
-        var timed =
-                asked.stream().map(one -> new Timed(one, millis(one.path()))).toList();
-        var byList = timed.stream()
-                .collect(Collectors.groupingBy(
-                        one -> one.asked().list(),
-                        TreeMap::new,
-                        Collectors.groupingBy(
-                                one -> one.asked().kind(),
-                                TreeMap::new,
-                                Collectors.collectingAndThen(
-                                        Collectors.maxBy(Comparator.comparingDouble(Timed::millis)),
-                                        slowest -> slowest.orElseThrow().millis()))));
         System.out.println("the slowest of each, milliseconds");
-        byList.forEach((list, kinds) -> System.out.printf(
-                "%-22s %s%n",
-                list,
-                kinds.entrySet().stream()
-                        .map(kind -> "%s %.1f".formatted(kind.getKey(), kind.getValue()))
-                        .collect(Collectors.joining("  "))));
+        var timed = asked.stream()
+                .collect(Collectors.groupingBy(Asked::list, LinkedHashMap::new, Collectors.toList()))
+                .entrySet()
+                .stream()
+                .flatMap(list -> timed(list.getKey(), list.getValue()).stream())
+                .toList();
         var slow = timed.stream()
                 .filter(one -> one.millis() > MOST.get(one.asked().kind()))
                 .sorted(Comparator.comparingDouble(Timed::millis).reversed())
@@ -71,6 +59,21 @@ final class ListTimes {
         var all = new LinkedHashMap<String, Double>();
         timed.forEach(one -> all.put(one.asked().path(), one.millis()));
         return all;
+    }
+
+    /** Times what is asked of one list, and prints the slowest of each kind. */
+    private List<Timed> timed(String list, List<Asked> asked) {
+        var timed =
+                asked.stream().map(one -> new Timed(one, millis(one.path()))).toList();
+        var slowest = timed.stream()
+                .collect(Collectors.toMap(one -> one.asked().kind(), Timed::millis, Math::max, TreeMap::new));
+        System.out.printf(
+                "%-22s %s%n",
+                list,
+                slowest.entrySet().stream()
+                        .map(kind -> "%s %.1f".formatted(kind.getKey(), kind.getValue()))
+                        .collect(Collectors.joining("  ")));
+        return timed;
     }
 
     private double millis(String path) {
@@ -142,10 +145,10 @@ final class ListTimes {
             var name = column.get("name").asString();
             var kind = column.get("kind").asString();
             var cell = cells.get(name);
-            if (kind.equals("DAY")) {
+            if (List.of("DAY", "MOMENT").contains(kind)) {
                 filters.add(name + ":in:this-month");
             }
-            if (cell != null && !kind.equals("AS_OF")) {
+            if (cell != null && !List.of("AS_OF", "MOMENT").contains(kind)) {
                 var value = cell.isObject() ? cell.get("code").asString() : cell.asString();
                 if (!value.isEmpty()) {
                     filters.add(name + ":" + operand(kind, value));

@@ -34,7 +34,7 @@ class BillingLists {
                         "SalesRegisterEntity",
                         INVOICE,
                         Column.number("number", "Invoice", "r.number", "INVOICE"),
-                        MasterColumns.customer("r.customerId"),
+                        MasterColumns.customerIfAny("r.customerId"),
                         Registers.amount("net", "Net"),
                         Registers.amount("vat", "VAT"),
                         Registers.amount("gross", "Gross"),
@@ -67,7 +67,7 @@ class BillingLists {
                         "ReceiptsRegisterEntity",
                         List.of(),
                         Column.number("number", "Document", "r.number", "PAYMENT"),
-                        MasterColumns.customer("r.customerId"),
+                        MasterColumns.customerIfAny("r.customerId"),
                         Column.choice("kind", "Kind", "r.kind", DocumentKind.class)
                                 .with(Trait.SHOWN),
                         Registers.amount("amount", "Amount"))

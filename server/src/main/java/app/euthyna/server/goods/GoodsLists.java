@@ -133,15 +133,17 @@ class GoodsLists {
     }
 
     /** Of line {@code l} of a dispatch what came back, and was not sent to the customer again. */
-    private static final String RETURNED = """
-            coalesce((select sum(prt.quantity) from ReturnPartEntity prt
-                join ReturnLineEntity ret on ret.id = prt.returnLineId
-                where ret.dispatchId = l.dispatchId and ret.dispatchLineNo = l.lineNo), 0)
-            - coalesce((select sum(dec.quantity) from ReturnOutcomeEntity dec
-                join ReturnPartEntity rpt on rpt.id = dec.partId
-                join ReturnLineEntity rln on rln.id = rpt.returnLineId
-                where rln.dispatchId = l.dispatchId and rln.dispatchLineNo = l.lineNo
-                and dec.kind = 'SEND_BACK'), 0)""";
+    private static String returned(String what) {
+        return """
+                coalesce((select sum(prt.%1$s) from ReturnPartEntity prt
+                    join ReturnLineEntity ret on ret.id = prt.returnLineId
+                    where ret.dispatchId = l.dispatchId and ret.dispatchLineNo = l.lineNo), 0)
+                - coalesce((select sum(dec.%1$s) from ReturnOutcomeEntity dec
+                    join ReturnPartEntity rpt on rpt.id = dec.partId
+                    join ReturnLineEntity rln on rln.id = rpt.returnLineId
+                    where rln.dispatchId = l.dispatchId and rln.dispatchLineNo = l.lineNo
+                    and dec.kind = 'SEND_BACK'), 0)""".formatted(what);
+    }
 
     @Bean
     static DeclaredList dispatchLinesList() {
@@ -169,10 +171,13 @@ class GoodsLists {
                                 MasterColumns.site("d.siteId"),
                                 Column.quantity("quantity", "Quantity", "l.quantity")
                                         .with(Trait.SHOWN, Trait.SUMMED),
-                                Column.quantity("returned", "Came back", RETURNED)
+                                Column.quantity("returned", "Came back", returned("quantity"))
                                         .with(Trait.SHOWN, Trait.SUMMED),
-                                Column.rate("returnRate", "Return rate %", RETURNED, "l.quantity")
+                                Column.rate("returnRate", "Return rate %", returned("cost"), "l.cost")
                                         .with(Trait.SHOWN),
+                                Column.amount("returnedCost", "Came back, at cost", returned("cost"))
+                                        .readBy(ReadBy.Group.COSTS)
+                                        .with(Trait.SUMMED),
                                 Column.amount("cost", "Cost", "l.cost")
                                         .readBy(ReadBy.Group.COSTS)
                                         .with(Trait.SUMMED)))
@@ -277,7 +282,7 @@ class GoodsLists {
                                 new Join("d", "DispatchEntity", "d.id = r.dispatchId"),
                                 new Join("o", "OrderEntity", "o.id = r.orderId")),
                         Column.number("number", "Dispatch", "d.number", "DISPATCH"),
-                        MasterColumns.customer("o.customerId"),
+                        MasterColumns.customerIfAny("o.customerId"),
                         Column.number("order", "Order", "o.number", "ORDER").with(Trait.SHOWN),
                         MasterColumns.item("r.itemId"),
                         MasterColumns.site("d.siteId").with(Trait.SHOWN),

@@ -9,7 +9,7 @@ class Bounds {
 
     private static final int FEW = 20;
     private static final int ASKED = 10;
-    private static final int NAMING = 4;
+    private static final int NAMING = 10;
 
     private final int most;
 

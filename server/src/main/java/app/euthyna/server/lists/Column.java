@@ -52,6 +52,8 @@ public record Column(
         LOOKED_UP,
         /** Found by any letters in it: of few rows. */
         SEARCHED,
+        /** Few rows are found by it, though they are worked out: an index of what they are made of begins with it. */
+        LEADING,
         /** Rows are put together by it, though it is a text: it has few values. */
         GROUPED,
         /** Added up over all rows. */

@@ -143,6 +143,14 @@ class KeyReader {
         return found.filter(rows -> rows.size() <= most).map(KeyReader::keys);
     }
 
+    /** Whether there are no more rows than so many. */
+    boolean areFew(ListQuestion asked, Conditions conditions, int most) {
+        var list = asked.list();
+        var text = "select %s, 1 from %s".formatted(list.key(), Questions.from(list, conditions, Stream.of()));
+        var one = questions.query(asked, text, conditions).setFirstResult(most).setMaxResults(1);
+        return one.getResultList().isEmpty();
+    }
+
     /** How many rows there are. */
     long count(ListQuestion asked, Conditions conditions) {
         var list = asked.list();

@@ -22,7 +22,8 @@ public final class Registers {
      * @param entity of its rows {@code r}, see {@link RegisterRow}
      * @param joins what else its columns read
      * @param number the column that opens the document
-     * @param customer the column of its customer
+     * @param customer the column of its customer, which rows are not sorted by: a register is read day by day, and no
+     *     index has it otherwise
      * @param more columns behind the date and the customer
      */
     public static DeclaredList of(
@@ -39,9 +40,9 @@ public final class Registers {
             Column... more) {
         var columns = Stream.of(
                 Stream.of(
-                        number.with(Trait.SHOWN),
+                        leading(number.with(Trait.SHOWN)),
                         Column.day(DAY, "Date", "r.enteredOn").with(Trait.SHOWN, Trait.SORTED),
-                        customer,
+                        leading(customer),
                         Column.choice("side", "Issued or reversed", "r.side", Register.Side.class)
                                 .with(Trait.SHOWN)),
                 Stream.of(more));
@@ -58,6 +59,11 @@ public final class Registers {
                         columns.flatMap(column -> column).toList())
                 .proving(register, DAY)
                 .derived();
+    }
+
+    /** What a register has of its own stands in an index of what it is made of; what is joined to it does not. */
+    private static Column leading(Column column) {
+        return column.path().startsWith("r.") ? column.with(Trait.LEADING) : column;
     }
 
     /** An amount of the register. */

@@ -2,6 +2,7 @@ package app.euthyna.server.lists;
 
 import app.euthyna.core.lists.FieldKind;
 import app.euthyna.core.lists.Filter;
+import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.KeyReader.Looked;
 import app.euthyna.server.lists.KeyReader.Wanted;
 import app.euthyna.server.platform.Company;
@@ -41,6 +42,10 @@ class RowFinder {
         var wanted = new Wanted(asked, read, after, most);
         var sorted = asked.sortedBy();
         if (asked.list().isDerived()) {
+            var led = led(wanted);
+            if (led.isPresent()) {
+                return led.get();
+            }
             // a register is read by day; months are few
             return sorted.filter(column -> column.kind() == FieldKind.DAY)
                     .filter(column -> asked.list().proof().isPresent())
@@ -60,6 +65,22 @@ class RowFinder {
         return isLookedAt(asked, wanted.by())
                 ? looking(wanted)
                 : Looked.all(keys.read(wanted, questions.conditions(asked)));
+    }
+
+    /** Of rows that are worked out those few that a filter by what they are made of leads to: they are sorted. */
+    private Optional<Looked> led(Wanted wanted) {
+        var asked = wanted.asked();
+        var list = asked.list();
+        var own = new Indexes.Leading(list.base(), list.key(), List.of());
+        return asked.filters().stream().anyMatch(filter -> {
+                    var column = list.seen(filter.field().name()).orElseThrow();
+                    return column.traits().contains(Trait.LEADING)
+                            && isLeading(column, filter)
+                            && keys.led(asked, own, questions.conditions(list, filter), bounds.few())
+                                    .isPresent();
+                })
+                ? Optional.of(Looked.all(keys.sorted(wanted, questions.conditions(asked))))
+                : Optional.empty();
     }
 
     /** By the filter that leads to few rows, whatever the others leave of them. */

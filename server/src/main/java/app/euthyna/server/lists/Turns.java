@@ -82,7 +82,7 @@ class Turns {
     }
 
     /** So many names are gone through at first; each time four times as many. */
-    private static final int NAMES = 8;
+    private static final int NAMES = 16;
 
     /**
      * Rows in the sequence of what they name: its names are gone through, and the rows of some looked at together,
@@ -90,7 +90,10 @@ class Turns {
      */
     Looked byName(Wanted wanted, Column column) {
         var asked = wanted.asked();
-        var way = indexes.leading(asked.list(), column.path()).filter(one -> asked.isPlain(company.today()));
+        if (!asked.isPlain(company.today()) || isShort(asked)) {
+            return Looked.all(keys.sorted(wanted, questions.conditions(asked)));
+        }
+        var way = indexes.leading(asked.list(), column.path());
         var found = new ArrayList<KeyReader.Key>();
         var start = Optional.ofNullable(wanted.after())
                 .map(cursor -> Pages.key(cursor).text(1));
@@ -121,6 +124,12 @@ class Turns {
             start = some.last();
             isBegun = false;
         }
+    }
+
+    /** Whether all rows of a list, whatever is asked of it, are so few that they are sorted rather than looked for. */
+    private boolean isShort(ListQuestion asked) {
+        var list = asked.list();
+        return list.within().isEmpty() && keys.areFew(asked, Conditions.none(list), bounds.few());
     }
 
     /** Behind all that is sorted alike. */

@@ -18,7 +18,7 @@ class OutboxLists {
     static DeclaredList mailsList() {
         return new DeclaredList(
                         "mails",
-                        "Mails",
+                        "Outbox",
                         "mail",
                         "mails",
                         "OutboxMessageEntity x",

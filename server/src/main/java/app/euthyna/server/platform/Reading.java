@@ -125,7 +125,6 @@ public final class Reading implements HandlerInterceptor {
             Rule.of("/api/payments/**", SELLING),
             Rule.of("/api/payouts", SELLING),
             Rule.of("/api/refunds/**", SELLING),
-            Rule.of("/api/return-rates", SELLING),
             Rule.of("/api/write-offs/**", SELLING),
             Rule.of("/api/disputes/**", SELLING),
             Rule.of("/api/trails/**", SELLING),

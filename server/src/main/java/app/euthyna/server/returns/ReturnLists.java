@@ -139,6 +139,60 @@ class ReturnLists {
                         Shipped.of("by-reason", "Returns by reason", "reason:count", "withdrawn:any:NO"));
     }
 
+    /** @param what of the parts of a line, or of their outcomes behind {@code from} */
+    private static String ofParts(String what, String from) {
+        return "coalesce((select sum(%s) from ReturnPartEntity prt%s where prt.returnLineId = l.id), 0)"
+                .formatted(what, from);
+    }
+
+    @Bean
+    static DeclaredList returnLinesList(CompanyRulesStore rules) {
+        var received = ofParts("prt.quantity", "");
+        var decided = ofParts("out.quantity", " join ReturnOutcomeEntity out on out.partId = prt.id");
+        return new DeclaredList(
+                        "return-lines",
+                        "Return lines",
+                        "return line",
+                        "return lines",
+                        "ReturnLineEntity l",
+                        "l.id",
+                        List.of(
+                                new Join("g", "ReturnEntity", "g.id = l.returnId"),
+                                new Join("o", "OrderEntity", "o.id = l.rootOrderId"),
+                                new Join("d", "DispatchEntity", "d.id = l.dispatchId"),
+                                new Join("v", "InvoiceEntity", "v.id = l.invoiceId")),
+                        Reading.BUSINESS,
+                        Sorting.NEWEST_FIRST,
+                        List.of(
+                                Column.number("number", "Return", "g.number", "RETURN")
+                                        .with(Trait.SHOWN),
+                                Column.count("line", "Line", "l.lineNo").with(Trait.SHOWN),
+                                MasterColumns.customer("g.customerId"),
+                                MasterColumns.item("l.itemId"),
+                                MasterColumns.site("l.siteId"),
+                                Column.number("order", "Order", "o.number", "ORDER"),
+                                Column.number("dispatch", "Dispatch", "d.number", "DISPATCH")
+                                        .with(Trait.SHOWN),
+                                Column.number("invoice", "Invoice", "v.number", "INVOICE")
+                                        .readBy(ReadBy.Group.SELLING),
+                                Column.day("authorisedOn", "Authorised", "g.authorisedOn")
+                                        .with(Trait.SHOWN),
+                                Column.told("reason", "Reason", "g.reasonCode", () -> reasons(rules))
+                                        .with(Trait.SHOWN),
+                                Column.quantity("authorised", "Authorised quantity", "l.authorised")
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.quantity("received", "Received", received)
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.quantity("inInspection", "In inspection", "%s - %s".formatted(received, decided))
+                                        .with(Trait.SHOWN, Trait.SUMMED),
+                                Column.flag(
+                                        "expects", "Still expected", "g.expects = true and l.authorised > " + received),
+                                Column.flag("withdrawn", "Withdrawn", "g.withdrawn = true")))
+                .shipping(
+                        Shipped.of("expected", "Expected back by item", "item:authorised", "expects:any:YES"),
+                        Shipped.of("by-item", "Return lines by item", "item:count", "withdrawn:any:NO"));
+    }
+
     @Bean
     static DeclaredList unexpectedGoodsList() {
         return new DeclaredList(
@@ -182,7 +236,7 @@ class ReturnLists {
                 "CreditNoteRegisterEntity",
                 List.of(new Join("i", "InvoiceEntity", "i.id = r.invoiceId")),
                 Column.number("number", "Credit note", "r.number", "CREDIT_NOTE"),
-                MasterColumns.customer("r.customerId"),
+                MasterColumns.customerIfAny("r.customerId"),
                 Column.number("invoice", "Invoice", "i.number", "INVOICE").with(Trait.SHOWN),
                 Column.text("reason", "Reason", "r.reason"),
                 Registers.amount("net", "Net"),
@@ -202,7 +256,7 @@ class ReturnLists {
                         "ReturnsRegisterEntity",
                         List.of(),
                         Column.number("number", "Return", "r.number", "RETURN"),
-                        MasterColumns.customer("r.customerId"),
+                        MasterColumns.customerIfAny("r.customerId"),
                         Column.choice("event", "What became of it", "r.event", ReturnsRegisterEntity.Event.class)
                                 .with(Trait.SHOWN),
                         MasterColumns.item("r.itemId"),

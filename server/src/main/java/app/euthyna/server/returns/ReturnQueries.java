@@ -217,69 +217,6 @@ interface ReturnQueries {
                 .first(most);
     }
 
-    record BackRow(Long id, String code, String name, Long returns, BigDecimal quantity, BigDecimal worth) {}
-
-    /** What came back and stayed, by what is asked for. */
-    default List<BackRow> back(ReturnRates.RateBy by, LocalDate since, LocalDate until) {
-        var group = switch (by) {
-            case ITEM -> "i.id, i.code, i.name";
-            case CUSTOMER -> "c.id, c.code, c.name";
-            case REASON -> "cast(0 as Long), g.reasonCode, g.reasonCode";
-        };
-        return Listing.of(session(), BackRow.class, "select " + group + """
-                        , count(distinct g.id), sum(p.quantity - coalesce(x.quantity, 0)),
-                            sum(p.cost - coalesce(x.cost, 0))
-                        from ReturnPartEntity p
-                        join ReturnLineEntity l on l.id = p.returnLineId
-                        join ReturnEntity g on g.id = l.returnId
-                        join ItemEntity i on i.id = l.itemId
-                        join CustomerEntity c on c.id = g.customerId
-                        left join (select o.partId as partId, sum(o.quantity) as quantity, sum(o.cost) as cost
-                            from ReturnOutcomeEntity o where o.kind = 'SEND_BACK' group by o.partId) x
-                            on x.partId = p.id
-                        """)
-                .where("p.receivedOn between :since and :until", since)
-                .with("until", until)
-                .then("group by " + (by == ReturnRates.RateBy.REASON ? "g.reasonCode" : group))
-                .then("having sum(p.quantity - coalesce(x.quantity, 0)) > 0")
-                .then("order by sum(p.cost - coalesce(x.cost, 0)) desc, "
-                        + switch (by) {
-                            case ITEM -> "i.code";
-                            case CUSTOMER -> "c.code";
-                            case REASON -> "g.reasonCode";
-                        })
-                .all();
-    }
-
-    record GoneRow(long id, BigDecimal cost) {}
-
-    @HQL("""
-            select l.itemId, sum(l.cost)
-            from DispatchEntity d
-            join DispatchLineEntity l on l.dispatchId = d.id
-            where d.state = 'DEPARTED' and d.departedOn between :since and :until
-            group by l.itemId
-            """)
-    List<GoneRow> goneByItem(LocalDate since, LocalDate until);
-
-    @HQL("""
-            select o.customerId, sum(l.cost)
-            from DispatchEntity d
-            join DispatchLineEntity l on l.dispatchId = d.id
-            join OrderEntity o on o.id = d.orderId
-            where d.state = 'DEPARTED' and d.departedOn between :since and :until
-            group by o.customerId
-            """)
-    List<GoneRow> goneByCustomer(LocalDate since, LocalDate until);
-
-    @HQL("""
-            select coalesce(sum(l.cost), 0)
-            from DispatchEntity d
-            join DispatchLineEntity l on l.dispatchId = d.id
-            where d.state = 'DEPARTED' and d.departedOn between :since and :until
-            """)
-    BigDecimal gone(LocalDate since, LocalDate until);
-
     @HQL("update ReturnEntity g set g.reminders = g.reminders + 1, g.remindedOn = :on where g.number = :number")
     int reminded(LocalDate on, String number);
 }

@@ -11,6 +11,7 @@ import { useSession } from '../../shared/session';
 import { ProblemNote, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Table } from '../../shared/ui/Table';
 import { Choice, Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook, ItemLook } from '../masterdata';
@@ -200,51 +201,57 @@ function Entry({ agreement, kind, start }: { agreement: Agreement | undefined; k
             </Field>
           )}
         </div>
-        <table className="rows inset">
-          <caption className="unseen">Lines</caption>
-          <thead>
-            <tr>
-              <th className="num wide-30">Line</th>
-              <th>Item</th>
-              <th className="num wide-100">Quantity</th>
-              <th className="num wide-110">Price</th>
-              <th className="num wide-80">Discount %</th>
-              <td className="wide-20" />
-            </tr>
-          </thead>
-          <tbody>
-            {typed.lines.map((line, at) => (
-              <tr key={at}>
-                <td className="num muted">{at + 1}</td>
-                <td>
-                  <ItemLook
-                    label={`Item of line ${at + 1}`}
-                    placeholder={at === 0 ? 'name or code' : ''}
-                    shown={line.description}
-                    onTake={(hit) => {
-                      setLine(at, { item: hit.code, description: hit.name, quantity: line.quantity || '1' });
-                      setTimeout(() => document.getElementById(`agreement-quantity-${at + 1}`)?.focus());
-                    }}
-                  />
-                </td>
-                <td>{line.item && figureInput(at, 'quantity', 'Quantity')}</td>
-                <td>{line.item && figureInput(at, 'price', 'Price')}</td>
-                <td>{line.item && figureInput(at, 'discount', 'Discount')}</td>
-                <td>
-                  {line.item && (
-                    <button
-                      className="plain"
-                      aria-label={`Remove line ${at + 1}`}
-                      onClick={() => set({ lines: typed.lines.filter((_, index) => index !== at) })}
-                    >
-                      ×
-                    </button>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table
+          caption="Lines"
+          of={typed.lines}
+          keyOf={(_, at) => at}
+          className="inset"
+          columns={[
+            { head: 'Line', num: true, width: 'wide-30', className: 'muted', cell: (_, at) => at + 1 },
+            {
+              head: 'Item',
+              cell: (line, at) => (
+                <ItemLook
+                  label={`Item of line ${at + 1}`}
+                  placeholder={at === 0 ? 'name or code' : ''}
+                  shown={line.description}
+                  onTake={(hit) => {
+                    setLine(at, { item: hit.code, description: hit.name, quantity: line.quantity || '1' });
+                    setTimeout(() => document.getElementById(`agreement-quantity-${at + 1}`)?.focus());
+                  }}
+                />
+              ),
+            },
+            {
+              head: 'Quantity',
+              width: 'num wide-100',
+              cell: (line, at) => line.item && figureInput(at, 'quantity', 'Quantity'),
+            },
+            {
+              head: 'Price',
+              width: 'num wide-110',
+              cell: (line, at) => line.item && figureInput(at, 'price', 'Price'),
+            },
+            {
+              head: 'Discount %',
+              width: 'num wide-80',
+              cell: (line, at) => line.item && figureInput(at, 'discount', 'Discount'),
+            },
+            {
+              width: 'wide-20',
+              cell: (line, at) =>
+                line.item && (
+                  <button
+                    className="plain"
+                    aria-label={`Remove line ${at + 1}`}
+                    onClick={() => set({ lines: typed.lines.filter((_, index) => index !== at) })}
+                  >
+                    ×
+                  </button>
+                ),
+            },
+          ]}
+        />
         {kind === 'BLANKET_ORDER' && (
           <Schedule
             calls={typed.schedule}

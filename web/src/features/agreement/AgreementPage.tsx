@@ -7,6 +7,7 @@ import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { Doc, Mark, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Table } from '../../shared/ui/Table';
 import { Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { DetailsLine, StartFrom } from '../document';
@@ -84,48 +85,49 @@ function Shown({ agreement }: { agreement: Agreement }) {
           <p className="situation">{situation(agreement)}</p>
           <DetailsLine details={agreement.details} />
           {agreement.remark && <p className="muted">{agreement.remark}</p>}
-          <table className="rows inset">
-            <caption className="unseen">Lines</caption>
-            <thead>
-              <tr>
-                <th className="num">Line</th>
-                <th>Item</th>
-                <th className="num">{blanket ? 'Agreed' : 'Quantity'}</th>
-                {blanket && <th className="num">Called off</th>}
-                {blanket && <th className="num">Left</th>}
-                <th className="num">Price</th>
-                <th className="num">Net {currency()}</th>
-                {open && <th className="num">{blanket ? 'Call off' : 'Order'}</th>}
-              </tr>
-            </thead>
-            <tbody>
-              {agreement.lines.map((line) => (
-                <tr key={line.no}>
-                  <td className="num">{line.no}</td>
-                  <td>
+          <Table
+            caption="Lines"
+            of={agreement.lines}
+            keyOf={(line) => line.no}
+            className="inset"
+            columns={[
+              { head: 'Line', num: true, cell: (line) => line.no },
+              {
+                head: 'Item',
+                cell: (line) => (
+                  <>
                     {line.description} <span className="mono muted small nowrap">{line.item}</span>
-                  </td>
-                  <td className="num">{trim(line.quantity)}</td>
-                  {blanket && <td className="num">{orDash(trim(line.taken))}</td>}
-                  {blanket && <td className="num strong">{trim(line.left)}</td>}
-                  <td className="num">
+                  </>
+                ),
+              },
+              { head: blanket ? 'Agreed' : 'Quantity', num: true, cell: (line) => trim(line.quantity) },
+              blanket && { head: 'Called off', num: true, cell: (line) => orDash(trim(line.taken)) },
+              blanket && { head: 'Left', num: true, className: 'strong', cell: (line) => trim(line.left) },
+              {
+                head: 'Price',
+                num: true,
+                cell: (line) => (
+                  <>
                     {price(line.price)}
                     {!isZero(line.discount) && <span className="muted small"> −{trim(line.discount)} %</span>}
-                  </td>
-                  <td className="num">{figure(line.net)}</td>
-                  {open && (
-                    <td className="wide-96">
-                      <FigureInput
-                        label={`Quantity of line ${line.no}`}
-                        value={asked[line.no] ?? ''}
-                        onChange={(text) => setAsked({ ...asked, [line.no]: text })}
-                      />
-                    </td>
-                  )}
-                </tr>
-              ))}
-            </tbody>
-          </table>
+                  </>
+                ),
+              },
+              { head: <>Net {currency()}</>, num: true, cell: (line) => figure(line.net) },
+              open && {
+                head: blanket ? 'Call off' : 'Order',
+                width: 'num',
+                className: 'wide-96',
+                cell: (line) => (
+                  <FigureInput
+                    label={`Quantity of line ${line.no}`}
+                    value={asked[line.no] ?? ''}
+                    onChange={(text) => setAsked({ ...asked, [line.no]: text })}
+                  />
+                ),
+              },
+            ]}
+          />
           <div className="totals">
             <span>
               net <b>{figure(agreement.net)}</b>

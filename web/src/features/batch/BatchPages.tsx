@@ -7,6 +7,7 @@ import { pages } from '../../shared/api/pages';
 import { moment } from '../../shared/format';
 import { DataList, textIn } from '../../shared/list/DataList';
 import { Doc, Mark, More, Waiting } from '../../shared/ui';
+import { Table } from '../../shared/ui/Table';
 
 type Kind = Schemas['BatchRow']['kind'];
 
@@ -96,38 +97,40 @@ export function BatchEntries({ id }: { id: number }) {
 
 function EntryTable({ kind, entries }: { kind: Kind; entries: Schemas['Entry'][] }) {
   return (
-    <table className="rows">
-      <caption className="unseen">What became of each</caption>
-      <thead>
-        <tr>
-          <td className="num wide-40" />
-          <th>Document</th>
-          <th className="wide-110">Outcome</th>
-          <th>Result</th>
-          <th>Reason</th>
-        </tr>
-      </thead>
-      <tbody>
-        {entries.map((entry) => (
-          <tr key={entry.no}>
-            <td className="num muted">{entry.no}</td>
-            <td className="breaks">
-              {entry.subject.includes(' ') ? (
-                entry.subject
-              ) : (
-                <Doc kind={kind === 'REMINDERS' ? 'CUSTOMER' : entry.subjectKind} number={entry.subject} />
-              )}
-            </td>
-            <td className="nowrap">
+    <Table
+      caption="What became of each"
+      of={entries}
+      keyOf={(entry) => entry.no}
+      columns={[
+        { num: true, width: 'wide-40', className: 'muted', cell: (entry) => entry.no },
+        {
+          head: 'Document',
+          className: 'breaks',
+          cell: (entry) =>
+            entry.subject.includes(' ') ? (
+              entry.subject
+            ) : (
+              <Doc kind={kind === 'REMINDERS' ? 'CUSTOMER' : entry.subjectKind} number={entry.subject} />
+            ),
+        },
+        {
+          head: 'Outcome',
+          width: 'wide-110',
+          className: 'nowrap',
+          cell: (entry) => (
+            <>
               <Mark of={MARKS[entry.state]} />
               {WORDS[entry.state]}
-            </td>
-            <td>{entry.result && entry.resultKind && <Doc kind={entry.resultKind} number={entry.result} />}</td>
-            <td className="breaks">{entry.sentence}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+            </>
+          ),
+        },
+        {
+          head: 'Result',
+          cell: (entry) => entry.result && entry.resultKind && <Doc kind={entry.resultKind} number={entry.result} />,
+        },
+        { head: 'Reason', className: 'breaks', cell: (entry) => entry.sentence },
+      ]}
+    />
   );
 }
 

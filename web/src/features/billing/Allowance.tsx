@@ -9,6 +9,7 @@ import { keepReason, ReasonInput, tell } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
 import { DialogForm } from '../../shared/ui/DialogForm';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Table } from '../../shared/ui/Table';
 import { Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 
@@ -71,46 +72,51 @@ export function Allowance({ invoice, onClose }: { invoice: Schemas['InvoiceView'
         onGiven={() => credit.mutate(false)}
         onClose={onClose}
       >
-        <table className="rows inset">
-          <caption className="unseen">Lines to credit</caption>
-          <thead>
-            <tr>
-              <th className="num">Line</th>
-              <th>Item</th>
-              <th className="num">Left to credit</th>
-              <th className="num">net {currency()}</th>
-              <th className="num">Quantity</th>
-              <th className="num">or net amount {currency()}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {invoice.lines.map((line) => (
-              <tr key={line.no}>
-                <td className="num">{line.no}</td>
-                <td>{line.description}</td>
-                <td className="num">
+        <Table
+          caption="Lines to credit"
+          of={invoice.lines}
+          keyOf={(line) => line.no}
+          className="inset"
+          columns={[
+            { head: 'Line', num: true, cell: (line) => line.no },
+            { head: 'Item', cell: (line) => line.description },
+            {
+              head: 'Left to credit',
+              num: true,
+              cell: (line) => (
+                <>
                   {trim(leftOf(line.no)?.quantity ?? '')} of {trim(line.quantity)}
-                </td>
-                <td className="num">{figure(leftOf(line.no)?.net)}</td>
-                <td className="num wide-120">
-                  <FigureInput
-                    first={line.no === invoice.lines[0]?.no}
-                    label={`Quantity, line ${line.no}`}
-                    value={shares[line.no]?.quantity ?? ''}
-                    onChange={(to) => set(line.no, 'quantity', to)}
-                  />
-                </td>
-                <td className="num wide-140">
-                  <FigureInput
-                    label={`Credit an amount, line ${line.no}`}
-                    value={shares[line.no]?.amount ?? ''}
-                    onChange={(to) => set(line.no, 'amount', to)}
-                  />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                </>
+              ),
+            },
+            { head: <>net {currency()}</>, num: true, cell: (line) => figure(leftOf(line.no)?.net) },
+            {
+              head: 'Quantity',
+              num: true,
+              className: 'wide-120',
+              cell: (line) => (
+                <FigureInput
+                  first={line.no === invoice.lines[0]?.no}
+                  label={`Quantity, line ${line.no}`}
+                  value={shares[line.no]?.quantity ?? ''}
+                  onChange={(to) => set(line.no, 'quantity', to)}
+                />
+              ),
+            },
+            {
+              head: <>or net amount {currency()}</>,
+              num: true,
+              className: 'wide-140',
+              cell: (line) => (
+                <FigureInput
+                  label={`Credit an amount, line ${line.no}`}
+                  value={shares[line.no]?.amount ?? ''}
+                  onChange={(to) => set(line.no, 'amount', to)}
+                />
+              ),
+            },
+          ]}
+        />
         <Field of="allowance-reason" label="Reason (printed on the credit note)" className="around-12px-0">
           <ReasonInput last id="allowance-reason" value={reason} onChange={setReason} />
         </Field>

@@ -6,6 +6,7 @@ import { currency } from '../../shared/currency';
 import { date, figure, moment, orDash } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Empty, Mark, More, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
+import { Table } from '../../shared/ui/Table';
 import { BatchLog } from '../batch';
 import { CustomerLook } from '../masterdata';
 import { bankEntriesQuery, bankStatementQuery, bankStatementsQuery } from './api';
@@ -52,43 +53,45 @@ export function BankPage() {
       </div>
       <ProblemNote problem={read.error} />
       {rows.length > 0 && (
-        <table className="rows">
-          <caption className="unseen">Bank statements</caption>
-          <thead>
-            <tr>
-              <th>Statement</th>
-              <th>Account</th>
-              <th>From</th>
-              <th>To</th>
-              <th className="num">Opening balance {currency()}</th>
-              <th className="num">Closing balance {currency()}</th>
-              <th>Imported</th>
-              <th className="num">Entries</th>
-              <th className="num">To settle</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row) => (
-              <tr key={row.id}>
-                <td>
-                  <Link className="mono" to={`/billing/bank?statement=${row.id}`}>
-                    {row.statementId}
-                  </Link>
-                </td>
-                <td className="mono small">{row.account}</td>
-                <td className="nowrap">{date(row.from)}</td>
-                <td className="nowrap">{date(row.to)}</td>
-                <td className="num">{orDash(row.opening?.replace(/00$/, ''))}</td>
-                <td className="num">{orDash(row.closing?.replace(/00$/, ''))}</td>
-                <td className="nowrap small">
+        <Table
+          caption="Bank statements"
+          of={rows}
+          keyOf={(row) => row.id}
+          columns={[
+            {
+              head: 'Statement',
+              cell: (row) => (
+                <Link className="mono" to={`/billing/bank?statement=${row.id}`}>
+                  {row.statementId}
+                </Link>
+              ),
+            },
+            { head: 'Account', className: 'mono small', cell: (row) => row.account },
+            { head: 'From', className: 'nowrap', cell: (row) => date(row.from) },
+            { head: 'To', className: 'nowrap', cell: (row) => date(row.to) },
+            {
+              head: <>Opening balance {currency()}</>,
+              num: true,
+              cell: (row) => orDash(row.opening?.replace(/00$/, '')),
+            },
+            {
+              head: <>Closing balance {currency()}</>,
+              num: true,
+              cell: (row) => orDash(row.closing?.replace(/00$/, '')),
+            },
+            {
+              head: 'Imported',
+              className: 'nowrap small',
+              cell: (row) => (
+                <>
                   {moment(row.readAt)}, {row.readBy}
-                </td>
-                <td className="num">{row.entries}</td>
-                <td className="num strong">{row.open || '–'}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                </>
+              ),
+            },
+            { head: 'Entries', num: true, cell: (row) => row.entries },
+            { head: 'To settle', num: true, className: 'strong', cell: (row) => row.open || '–' },
+          ]}
+        />
       )}
       {rows.length === 0 && <Empty>No statement imported yet. Your bank provides camt.053 files.</Empty>}
       {demo && (

@@ -10,6 +10,7 @@ import { useKeys } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
 import { Doc, keepReason, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Table } from '../../shared/ui/Table';
 import { Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook } from '../masterdata';
@@ -134,55 +135,69 @@ function Correct({ invoice }: { invoice: Schemas['InvoiceView'] }) {
             </div>
           </Field>
         </div>
-        <table className="rows">
-          <caption className="unseen">Lines to bill again</caption>
-          <thead>
-            <tr>
-              <th className="num">Line</th>
-              <th>Item</th>
-              <th className="num">Billed</th>
-              <th className="num">Net {currency()}</th>
-              <th className="num">New quantity</th>
-              <th className="num">New price {currency()}</th>
-              <th className="num">Discount %</th>
-            </tr>
-          </thead>
-          <tbody>
-            {invoice.lines.map((line, at) => (
-              <tr key={line.no}>
-                <td className="num">{line.no}</td>
-                <td>
+        <Table
+          caption="Lines to bill again"
+          of={invoice.lines}
+          keyOf={(line) => line.no}
+          columns={[
+            { head: 'Line', num: true, cell: (line) => line.no },
+            {
+              head: 'Item',
+              cell: (line) => (
+                <>
                   {line.description} <span className="mono muted small nowrap">{line.item}</span>
-                </td>
-                <td className="num nowrap">
+                </>
+              ),
+            },
+            {
+              head: 'Billed',
+              num: true,
+              className: 'nowrap',
+              cell: (line) => (
+                <>
                   {trim(line.quantity)} × {price(line.price)}
-                </td>
-                <td className="num">{figure(line.net)}</td>
-                <td className="num wide-96">
-                  <FigureInput
-                    label={`New quantity, line ${line.no}`}
-                    value={lines[at]?.quantity ?? ''}
-                    onChange={(to) => set(at, { quantity: to })}
-                  />
-                </td>
-                <td className="num wide-110">
-                  <FigureInput
-                    label={`New price, line ${line.no}`}
-                    value={lines[at]?.price ?? ''}
-                    onChange={(to) => set(at, { price: to })}
-                  />
-                </td>
-                <td className="num wide-70">
-                  <FigureInput
-                    label={`New discount, line ${line.no}`}
-                    value={lines[at]?.discount ?? ''}
-                    onChange={(to) => set(at, { discount: to })}
-                  />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                </>
+              ),
+            },
+            { head: <>Net {currency()}</>, num: true, cell: (line) => figure(line.net) },
+            {
+              head: 'New quantity',
+              num: true,
+              className: 'wide-96',
+              cell: (line, at) => (
+                <FigureInput
+                  label={`New quantity, line ${line.no}`}
+                  value={lines[at]?.quantity ?? ''}
+                  onChange={(to) => set(at, { quantity: to })}
+                />
+              ),
+            },
+            {
+              head: <>New price {currency()}</>,
+              num: true,
+              className: 'wide-110',
+              cell: (line, at) => (
+                <FigureInput
+                  label={`New price, line ${line.no}`}
+                  value={lines[at]?.price ?? ''}
+                  onChange={(to) => set(at, { price: to })}
+                />
+              ),
+            },
+            {
+              head: 'Discount %',
+              num: true,
+              className: 'wide-70',
+              cell: (line, at) => (
+                <FigureInput
+                  label={`New discount, line ${line.no}`}
+                  value={lines[at]?.discount ?? ''}
+                  onChange={(to) => set(at, { discount: to })}
+                />
+              ),
+            },
+          ]}
+        />
         {preview.data && !preview.error && (
           <p className="situation above-14">
             {currency()} {figure(preview.data.credited)} are credited to {invoice.customerName}, {currency()}{' '}

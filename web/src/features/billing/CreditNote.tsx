@@ -4,6 +4,7 @@ import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, trim } from '../../shared/format';
 import { DataList, textIn } from '../../shared/list/DataList';
 import { Doc, Waiting } from '../../shared/ui';
+import { Table } from '../../shared/ui/Table';
 import { MailButton, PrintBar, PrintButton } from '../paper';
 import { TakeBack } from '../unwind';
 import { BillingTabs } from './BillingTabs';
@@ -66,49 +67,49 @@ export function CreditNotePage() {
               ? 'Fully used.'
               : `${currency()} ${figure(credit.left)} are customer credit.`}
         </p>
-        <table className="rows">
-          <caption className="unseen">Lines</caption>
-          <thead>
-            <tr>
-              <th className="num">Line</th>
-              <th>Item</th>
-              <th>Order</th>
-              <th>Return</th>
-              <th className="num">Invoice line</th>
-              <th className="num">Quantity</th>
-              <th className="num">Fee retained</th>
-              <th className="num">VAT</th>
-              <th className="num">Net {currency()}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {credit.lines.map((line) => (
-              <tr key={line.no}>
-                <td className="num">{line.no}</td>
-                <td>
+        <Table
+          caption="Lines"
+          of={credit.lines}
+          keyOf={(line) => line.no}
+          columns={[
+            { head: 'Line', num: true, cell: (line) => line.no },
+            {
+              head: 'Item',
+              cell: (line) => (
+                <>
                   {line.description} <span className="mono muted small nowrap">{line.item}</span>
-                </td>
-                <td>
-                  <Doc kind="ORDER" number={line.order} />
-                </td>
-                <td>
-                  {line.returnNumber ? (
-                    <Doc kind="RETURN" number={line.returnNumber} />
-                  ) : (
-                    <span className="muted">without goods</span>
-                  )}
-                </td>
-                <td className="num">{line.invoiceLine}</td>
-                <td className="num">{isZero(line.quantity) ? '–' : trim(line.quantity)}</td>
-                <td className="num">{isZero(line.fee) ? '–' : `${figure(line.fee)} (${trim(line.feePercent)} %)`}</td>
-                <td className="num">
+                </>
+              ),
+            },
+            { head: 'Order', cell: (line) => <Doc kind="ORDER" number={line.order} /> },
+            {
+              head: 'Return',
+              cell: (line) =>
+                line.returnNumber ? (
+                  <Doc kind="RETURN" number={line.returnNumber} />
+                ) : (
+                  <span className="muted">without goods</span>
+                ),
+            },
+            { head: 'Invoice line', num: true, cell: (line) => line.invoiceLine },
+            { head: 'Quantity', num: true, cell: (line) => (isZero(line.quantity) ? '–' : trim(line.quantity)) },
+            {
+              head: 'Fee retained',
+              num: true,
+              cell: (line) => (isZero(line.fee) ? '–' : `${figure(line.fee)} (${trim(line.feePercent)} %)`),
+            },
+            {
+              head: 'VAT',
+              num: true,
+              cell: (line) => (
+                <>
                   {line.vatCategory} {trim(line.vatRate)} %
-                </td>
-                <td className="num">{figure(line.net)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                </>
+              ),
+            },
+            { head: <>Net {currency()}</>, num: true, cell: (line) => figure(line.net) },
+          ]}
+        />
         <VatTotals of={credit} />
         <h2>Use</h2>
         <Settle own number={credit.number} />

@@ -9,6 +9,7 @@ import { present } from '../../shared/present';
 import { useSession } from '../../shared/session';
 import { Doc, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Table } from '../../shared/ui/Table';
 import { Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { TakeBackBar } from '../unwind';
@@ -131,13 +132,17 @@ export function DepositPage() {
               ? 'fully applied.'
               : `${currency()} ${figure(deposit.unapplied)} are unapplied.`}
         </p>
-        <table className="rows up-to-620">
-          <caption className="unseen">What the deposit was applied to</caption>
-          <tbody>
-            {deposit.uses.map((use, index) => (
-              <tr key={index}>
-                <td className="nowrap">{date(use.on)}</td>
-                <td>
+        <Table
+          caption="What the deposit was applied to"
+          of={deposit.uses}
+          keyOf={(_, index) => index}
+          className="up-to-620"
+          isUnheaded
+          columns={[
+            { className: 'nowrap', cell: (use) => date(use.on) },
+            {
+              cell: (use) => (
+                <>
                   {use.amount.startsWith('-') ? UNDONE[use.kind] : USES[use.kind]}{' '}
                   {use.kind !== 'CREDITED' &&
                     use.kind !== 'REVERSED' &&
@@ -148,12 +153,12 @@ export function DepositPage() {
                     ) : (
                       <Doc kind={use.documentKind} number={use.documentNumber} />
                     ))}
-                </td>
-                <td className="num">{figure(use.amount)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                </>
+              ),
+            },
+            { num: true, cell: (use) => figure(use.amount) },
+          ]}
+        />
         {!isZero(deposit.unapplied) && may('BILL') && (
           <>
             <h2 className="above-20">Use the unapplied amount</h2>

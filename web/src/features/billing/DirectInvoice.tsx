@@ -9,6 +9,7 @@ import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Table } from '../../shared/ui/Table';
 import { Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook, ItemLook } from '../masterdata';
@@ -80,62 +81,70 @@ export function DirectInvoice() {
             <TextLine id="direct-text" maxLength={2000} value={text} onChange={setText} />
           </Field>
         </div>
-        <table className="rows inset">
-          <caption className="unseen">Lines</caption>
-          <thead>
-            <tr>
-              <th className="num wide-30">Line</th>
-              <th>Item</th>
-              <th className="num wide-90">Quantity</th>
-              <th className="num wide-80">Free</th>
-              <th className="num wide-110">Price {currency()}</th>
-              <td className="wide-16" />
-            </tr>
-          </thead>
-          <tbody>
-            {lines.map((line, at) => (
-              <tr key={at}>
-                <td className="num muted">{at + 1}</td>
-                <td>
-                  <ItemLook
-                    label={`Item of line ${at + 1}`}
-                    shown={line.item ? `${line.item} ${line.description}` : ''}
-                    onTake={(hit) =>
-                      set(at, { item: hit.code, description: hit.name, list: hit.price ?? undefined, free: hit.free })
-                    }
-                  />
-                </td>
-                <td>
-                  <FigureInput
-                    label={`Quantity of line ${at + 1}`}
-                    value={line.quantity}
-                    onChange={(to) => set(at, { quantity: to })}
-                  />
-                </td>
-                <td className="num muted">{line.item && trim(line.free)}</td>
-                <td>
-                  <FigureInput
-                    label={`Price of line ${at + 1}`}
-                    placeholder={line.item ? 'list' : ''}
-                    value={line.price}
-                    onChange={(to) => set(at, { price: to })}
-                  />
-                </td>
-                <td>
-                  {line.item && (
-                    <button
-                      className="plain"
-                      aria-label={`Remove line ${at + 1}`}
-                      onClick={() => setLines(lines.filter((_, index) => index !== at))}
-                    >
-                      ×
-                    </button>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table
+          caption="Lines"
+          of={lines}
+          keyOf={(_, at) => at}
+          className="inset"
+          columns={[
+            { head: 'Line', num: true, width: 'wide-30', className: 'muted', cell: (_, at) => at + 1 },
+            {
+              head: 'Item',
+              cell: (line, at) => (
+                <ItemLook
+                  label={`Item of line ${at + 1}`}
+                  shown={line.item ? `${line.item} ${line.description}` : ''}
+                  onTake={(hit) =>
+                    set(at, { item: hit.code, description: hit.name, list: hit.price ?? undefined, free: hit.free })
+                  }
+                />
+              ),
+            },
+            {
+              head: 'Quantity',
+              width: 'num wide-90',
+              cell: (line, at) => (
+                <FigureInput
+                  label={`Quantity of line ${at + 1}`}
+                  value={line.quantity}
+                  onChange={(to) => set(at, { quantity: to })}
+                />
+              ),
+            },
+            {
+              head: 'Free',
+              num: true,
+              width: 'wide-80',
+              className: 'muted',
+              cell: (line) => line.item && trim(line.free),
+            },
+            {
+              head: <>Price {currency()}</>,
+              width: 'num wide-110',
+              cell: (line, at) => (
+                <FigureInput
+                  label={`Price of line ${at + 1}`}
+                  placeholder={line.item ? 'list' : ''}
+                  value={line.price}
+                  onChange={(to) => set(at, { price: to })}
+                />
+              ),
+            },
+            {
+              width: 'wide-16',
+              cell: (line, at) =>
+                line.item && (
+                  <button
+                    className="plain"
+                    aria-label={`Remove line ${at + 1}`}
+                    onClick={() => setLines(lines.filter((_, index) => index !== at))}
+                  >
+                    ×
+                  </button>
+                ),
+            },
+          ]}
+        />
         <ProblemNote problem={bill.error} />
       </div>
       <div className="bar">

@@ -7,6 +7,7 @@ import { codeIn, DataList, textIn } from '../../shared/list/DataList';
 import { offersOf } from '../../shared/offered';
 import { useSession } from '../../shared/session';
 import { Doc, Mark, Waiting } from '../../shared/ui';
+import { Table } from '../../shared/ui/Table';
 import { MailButton, PrintBar, PrintButton } from '../paper';
 import { TakeBack } from '../unwind';
 import { Allowance } from './Allowance';
@@ -137,26 +138,16 @@ export function InvoicePage() {
         ))}
         <DisputesOf invoice={invoice.number} />
         {invoice.text && <p className="space-pre-wrap">{invoice.text}</p>}
-        <table className="rows">
-          <caption className="unseen">Lines</caption>
-          <thead>
-            <tr>
-              <th className="num">Line</th>
-              <th>Item</th>
-              <th>Order</th>
-              <th>Dispatch</th>
-              <th>Customer PO</th>
-              <th className="num">Quantity</th>
-              <th className="num">Price</th>
-              <th className="num">VAT</th>
-              <th className="num">Net {currency()}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {invoice.lines.map((line) => (
-              <tr key={line.no}>
-                <td className="num">{line.no}</td>
-                <td>
+        <Table
+          caption="Lines"
+          of={invoice.lines}
+          keyOf={(line) => line.no}
+          columns={[
+            { head: 'Line', num: true, cell: (line) => line.no },
+            {
+              head: 'Item',
+              cell: (line) => (
+                <>
                   {line.description} <span className="mono muted small nowrap">{line.item}</span>
                   {!isZero(line.ahead) && (
                     <div className="small">
@@ -164,31 +155,43 @@ export function InvoicePage() {
                       {trim(line.ahead)} not shipped yet
                     </div>
                   )}
-                </td>
-                <td>
-                  <Doc kind="ORDER" number={line.order} />
-                </td>
-                <td>
-                  {line.dispatches.map((dispatch) => (
-                    <div key={dispatch}>
-                      <Doc kind="DISPATCH" number={dispatch} />
-                    </div>
-                  ))}
-                </td>
-                <td className="mono breaks">{line.po}</td>
-                <td className="num">{trim(line.quantity)}</td>
-                <td className="num">
+                </>
+              ),
+            },
+            { head: 'Order', cell: (line) => <Doc kind="ORDER" number={line.order} /> },
+            {
+              head: 'Dispatch',
+              cell: (line) =>
+                line.dispatches.map((dispatch) => (
+                  <div key={dispatch}>
+                    <Doc kind="DISPATCH" number={dispatch} />
+                  </div>
+                )),
+            },
+            { head: 'Customer PO', className: 'mono breaks', cell: (line) => line.po },
+            { head: 'Quantity', num: true, cell: (line) => trim(line.quantity) },
+            {
+              head: 'Price',
+              num: true,
+              cell: (line) => (
+                <>
                   {price(line.price)}
                   {!isZero(line.discount) && <span className="muted small"> −{trim(line.discount)} %</span>}
-                </td>
-                <td className="num">
+                </>
+              ),
+            },
+            {
+              head: 'VAT',
+              num: true,
+              cell: (line) => (
+                <>
                   {line.vatCategory} {trim(line.vatRate)} %
-                </td>
-                <td className="num">{figure(line.net)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                </>
+              ),
+            },
+            { head: <>Net {currency()}</>, num: true, cell: (line) => figure(line.net) },
+          ]}
+        />
         <VatTotals of={invoice} />
       </div>
       <div className="bar">

@@ -8,6 +8,7 @@ import { DataList, textIn } from '../../shared/list/DataList';
 import { useSession } from '../../shared/session';
 import { ProblemNote, ReasonDialog, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Table } from '../../shared/ui/Table';
 import { useUnsaved } from '../../shared/unsaved';
 import { TakeBackBar } from '../unwind';
 import { BillingTabs } from './BillingTabs';
@@ -104,48 +105,50 @@ export function PaymentPage() {
         </p>
         {payment.reference && <p className="muted">Reference: {payment.reference}</p>}
         {payment.allocations.length > 0 && (
-          <table className="rows up-to-620">
-            <caption className="unseen">Allocations</caption>
-            <thead>
-              <tr>
-                <th>Allocated to invoice</th>
-                <th className="num">Amount {currency()}</th>
-                {mayBill && <th className="num wide-140">Unallocate {currency()}</th>}
-                {mayBill && <td />}
-              </tr>
-            </thead>
-            <tbody>
-              {payment.allocations.map((one) => (
-                <tr key={one.invoice}>
-                  <td>
-                    <Link className="mono" to={`/billing/invoice/${one.invoice}`}>
-                      {one.invoice}
-                    </Link>
-                  </td>
-                  <td className="num">
+          <Table
+            caption="Allocations"
+            of={payment.allocations}
+            keyOf={(one) => one.invoice}
+            className="up-to-620"
+            columns={[
+              {
+                head: 'Allocated to invoice',
+                cell: (one) => (
+                  <Link className="mono" to={`/billing/invoice/${one.invoice}`}>
+                    {one.invoice}
+                  </Link>
+                ),
+              },
+              {
+                head: <>Amount {currency()}</>,
+                num: true,
+                cell: (one) => (
+                  <>
                     {figure(one.amount)}
                     {one.discount && <div className="muted small nowrap">and {figure(one.discount)} discount</div>}
-                  </td>
-                  {mayBill && (
-                    <td>
-                      <FigureInput
-                        label={`Unallocate ${one.invoice}`}
-                        value={off[one.invoice] ?? ''}
-                        onChange={(to) => setOff({ ...off, [one.invoice]: to })}
-                      />
-                    </td>
-                  )}
-                  {mayBill && (
-                    <td>
-                      <button className="plain" onClick={() => setOff({ ...off, [one.invoice]: one.amount })}>
-                        all
-                      </button>
-                    </td>
-                  )}
-                </tr>
-              ))}
-            </tbody>
-          </table>
+                  </>
+                ),
+              },
+              mayBill && {
+                head: <>Unallocate {currency()}</>,
+                width: 'num wide-140',
+                cell: (one) => (
+                  <FigureInput
+                    label={`Unallocate ${one.invoice}`}
+                    value={off[one.invoice] ?? ''}
+                    onChange={(to) => setOff({ ...off, [one.invoice]: to })}
+                  />
+                ),
+              },
+              mayBill && {
+                cell: (one) => (
+                  <button className="plain" onClick={() => setOff({ ...off, [one.invoice]: one.amount })}>
+                    all
+                  </button>
+                ),
+              },
+            ]}
+          />
         )}
         <ProblemNote problem={takeOff.error} />
       </div>

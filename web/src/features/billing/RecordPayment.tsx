@@ -7,6 +7,7 @@ import { date, figure, isZero, orDash, trim } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, ReasonInput, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Table } from '../../shared/ui/Table';
 import { Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook } from '../masterdata';
@@ -92,36 +93,33 @@ export function RecordPayment() {
           </Field>
         </div>
         {customer.code !== '' && (
-          <table className="rows">
-            <caption className="unseen">Open invoices</caption>
-            <thead>
-              <tr>
-                <th>Invoice</th>
-                <th>Date</th>
-                <th>Due</th>
-                <th className="num">Open {currency()}</th>
-                <th className="num wide-130">Allocate {currency()}</th>
-                <td />
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((row) => (
-                <tr key={row.number}>
-                  <td>
+          <Table
+            caption="Open invoices"
+            of={rows}
+            keyOf={(row) => row.number}
+            columns={[
+              {
+                head: 'Invoice',
+                cell: (row) => (
+                  <>
                     <Doc kind="INVOICE" number={row.number} />
                     {row.disputed && <span className="muted small"> disputed</span>}
-                  </td>
-                  <td>{date(row.on)}</td>
-                  <td>{date(row.dueOn)}</td>
-                  <td className="num">{figure(row.open)}</td>
-                  <td>
-                    {money(
-                      allocated[row.number] ?? '',
-                      (to) => set(row.number, to, false),
-                      `Allocate to ${row.number}`,
-                    )}
-                  </td>
-                  <td className="nowrap">
+                  </>
+                ),
+              },
+              { head: 'Date', cell: (row) => date(row.on) },
+              { head: 'Due', cell: (row) => date(row.dueOn) },
+              { head: <>Open {currency()}</>, num: true, cell: (row) => figure(row.open) },
+              {
+                head: <>Allocate {currency()}</>,
+                width: 'num wide-130',
+                cell: (row) =>
+                  money(allocated[row.number] ?? '', (to) => set(row.number, to, false), `Allocate to ${row.number}`),
+              },
+              {
+                className: 'nowrap',
+                cell: (row) => (
+                  <>
                     <button className="plain" onClick={() => set(row.number, row.open, false)}>
                       all
                     </button>
@@ -131,11 +129,11 @@ export function RecordPayment() {
                       taken={discounted[row.number] ?? false}
                       onTake={(due) => set(row.number, due, true)}
                     />
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+                  </>
+                ),
+              },
+            ]}
+          />
         )}
         {late && (
           <Field of="late-discount" label="Why the discount is granted after its days" className="around-12px-0">

@@ -5,6 +5,7 @@ import { date, figure } from '../../shared/format';
 import { DataList, textIn } from '../../shared/list/DataList';
 import { useSession } from '../../shared/session';
 import { Doc, More, tellProblem } from '../../shared/ui';
+import { Table } from '../../shared/ui/Table';
 import { TakeBackBar } from '../unwind';
 import { BillingTabs } from './BillingTabs';
 import { wishedBackQuery, payoutsQuery } from './api';
@@ -42,22 +43,19 @@ export function Refunds() {
         {todo.length > 0 && (
           <>
             <h2 className="part">Refunds to send</h2>
-            <table className="rows">
-              <caption className="unseen">Refunds to send</caption>
-              <tbody>
-                {todo.map((row) => (
-                  <tr key={row.number}>
-                    <td>
-                      <Doc kind="CREDIT_NOTE" number={row.number} />
-                    </td>
-                    <td>{row.customerName}</td>
-                    <td className="nowrap">credited on {date(row.on)}</td>
-                    <td>{row.reason}</td>
-                    <td className="num">{figure(row.left)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <Table
+              caption="Refunds to send"
+              of={todo}
+              keyOf={(row) => row.number}
+              isUnheaded
+              columns={[
+                { cell: (row) => <Doc kind="CREDIT_NOTE" number={row.number} /> },
+                { cell: (row) => row.customerName },
+                { className: 'nowrap', cell: (row) => <>credited on {date(row.on)}</> },
+                { cell: (row) => row.reason },
+                { num: true, cell: (row) => figure(row.left) },
+              ]}
+            />
             <More query={wished} />
           </>
         )}

@@ -7,6 +7,7 @@ import { present } from '../../shared/present';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, ReasonDialog, tell } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
+import { Table } from '../../shared/ui/Table';
 import { creditNoteQuery, openInvoicesQuery } from './api';
 
 /** What a credit note was put to, and what becomes of the rest: kept, refunded, or set to another invoice. */
@@ -125,23 +126,25 @@ function Apply({
   return (
     <Dialog onClose={onClose} title={`Set ${currency()} ${figure(credit.left)} to another invoice`}>
       {open.data && rows.length === 0 && <Empty>{credit.customerName} has no open invoice.</Empty>}
-      <table className="rows inset">
-        <caption className="unseen">Open invoices</caption>
-        <tbody>
-          {rows.map((row) => (
-            <tr key={row.number}>
-              <td className="mono nowrap">{row.number}</td>
-              <td className="nowrap">due {date(row.dueOn)}</td>
-              <td className="num">{figure(row.open)} open</td>
-              <td>
-                <button className="button" disabled={apply.isPending} onClick={() => apply.mutate(row.number)}>
-                  This one
-                </button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table
+        caption="Open invoices"
+        of={rows}
+        keyOf={(row) => row.number}
+        className="inset"
+        isUnheaded
+        columns={[
+          { className: 'mono nowrap', cell: (row) => row.number },
+          { className: 'nowrap', cell: (row) => <>due {date(row.dueOn)}</> },
+          { num: true, cell: (row) => <>{figure(row.open)} open</> },
+          {
+            cell: (row) => (
+              <button className="button" disabled={apply.isPending} onClick={() => apply.mutate(row.number)}>
+                This one
+              </button>
+            ),
+          },
+        ]}
+      />
       <ProblemNote problem={apply.error} />
     </Dialog>
   );

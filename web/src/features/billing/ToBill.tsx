@@ -10,6 +10,7 @@ import { useSession } from '../../shared/session';
 import { Doc, ProblemNote, tell, tellProblem, Waiting } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Table } from '../../shared/ui/Table';
 import { useUnsaved } from '../../shared/unsaved';
 import { BatchLog, LogsLink } from '../batch';
 import { BillingTabs } from './BillingTabs';
@@ -126,35 +127,28 @@ function Quantities({ orders, none, onClose }: { orders: string[]; none: () => v
         }}
       >
         {query.data ? (
-          <table className="rows">
-            <caption className="unseen">Lines to bill</caption>
-            <thead>
-              <tr>
-                <th>Order</th>
-                <th>Shipped or done</th>
-                <th className="num">To bill</th>
-                <th className="num">Net {currency()} of all</th>
-              </tr>
-            </thead>
-            <tbody>
-              {lines.map((line) => (
-                <tr key={line.key}>
-                  <td>
-                    <Doc kind="ORDER" number={line.order} />
-                  </td>
-                  <td>{line.description}</td>
-                  <td className="num wide-90">
-                    <FigureInput
-                      label={`Quantity of ${line.key}`}
-                      value={quantities[line.key] ?? plain(line.toBill)}
-                      onChange={(to) => setQuantities({ ...quantities, [line.key]: to })}
-                    />
-                  </td>
-                  <td className="num">{figure(line.net)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Table
+            caption="Lines to bill"
+            of={lines}
+            keyOf={(line) => line.key}
+            columns={[
+              { head: 'Order', cell: (line) => <Doc kind="ORDER" number={line.order} /> },
+              { head: 'Shipped or done', cell: (line) => line.description },
+              {
+                head: 'To bill',
+                num: true,
+                className: 'wide-90',
+                cell: (line) => (
+                  <FigureInput
+                    label={`Quantity of ${line.key}`}
+                    value={quantities[line.key] ?? plain(line.toBill)}
+                    onChange={(to) => setQuantities({ ...quantities, [line.key]: to })}
+                  />
+                ),
+              },
+              { head: <>Net {currency()} of all</>, num: true, cell: (line) => figure(line.net) },
+            ]}
+          />
         ) : (
           <Waiting query={query} />
         )}

@@ -6,6 +6,7 @@ import { date, figure, isZero, Words } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, Mark, More, OfTab, SearchLine, Tabs, Waiting } from '../../shared/ui';
+import { Table } from '../../shared/ui/Table';
 import { Position } from '../review';
 import { OwnApprovalRules } from '../rules';
 import { CustomerTerms } from './CustomerTerms';
@@ -165,48 +166,38 @@ function PoNumbers({ code }: { code: string }) {
   return (
     <>
       <SearchLine label="PO number" value={q} onChange={setQ} />
-      <table className="rows above-6">
-        <caption className="unseen">PO numbers</caption>
-        <thead>
-          <tr>
-            <th>Customer PO</th>
-            <th>Normalised</th>
-            <th>Used by</th>
-            <th>State</th>
-            <th>On</th>
-            <th className="num">Net {currency()}</th>
-            <th>Billed as</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <tr
-              key={row.kind + row.number}
-              className={['CANCELLED', 'DECLINED'].includes(row.state ?? '') ? 'dropped' : ''}
-            >
-              <td className="mono breaks">{row.po}</td>
-              <td className="mono muted">{row.normal}</td>
-              <td>
-                {row.kind === 'ORDER' ? (
-                  <Doc kind="ORDER" number={row.number} />
-                ) : (
-                  <span className="mono">{row.number}</span>
-                )}
-              </td>
-              <td>{row.state ? Words(row.state) : 'imported invoice'}</td>
-              <td className="nowrap">{date(row.on)}</td>
-              <td className="num">{figure(row.net)}</td>
-              <td>
-                {row.invoices.map((invoice) => (
-                  <span key={invoice}>
-                    <Doc kind="INVOICE" number={invoice} />{' '}
-                  </span>
-                ))}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table
+        caption="PO numbers"
+        of={rows}
+        keyOf={(row) => row.kind + row.number}
+        className="above-6"
+        rowClass={(row) => (['CANCELLED', 'DECLINED'].includes(row.state ?? '') ? 'dropped' : '')}
+        columns={[
+          { head: 'Customer PO', className: 'mono breaks', cell: (row) => row.po },
+          { head: 'Normalised', className: 'mono muted', cell: (row) => row.normal },
+          {
+            head: 'Used by',
+            cell: (row) =>
+              row.kind === 'ORDER' ? (
+                <Doc kind="ORDER" number={row.number} />
+              ) : (
+                <span className="mono">{row.number}</span>
+              ),
+          },
+          { head: 'State', cell: (row) => (row.state ? Words(row.state) : 'imported invoice') },
+          { head: 'On', className: 'nowrap', cell: (row) => date(row.on) },
+          { head: <>Net {currency()}</>, num: true, cell: (row) => figure(row.net) },
+          {
+            head: 'Billed as',
+            cell: (row) =>
+              row.invoices.map((invoice) => (
+                <span key={invoice}>
+                  <Doc kind="INVOICE" number={invoice} />{' '}
+                </span>
+              )),
+          },
+        ]}
+      />
       {rows.length === 0 && <Empty>{q ? 'This number was not used.' : 'No PO numbers yet.'}</Empty>}
       <More query={list} />
     </>
@@ -216,28 +207,16 @@ function PoNumbers({ code }: { code: string }) {
 function Decisions({ customer }: { customer: CustomerSheet }) {
   if (!customer.decisions?.length) return <Empty>No decisions yet.</Empty>;
   return (
-    <table className="rows">
-      <caption className="unseen">Decisions</caption>
-      <thead>
-        <tr>
-          <th>On</th>
-          <th>Order</th>
-          <th>What</th>
-          <th>By</th>
-        </tr>
-      </thead>
-      <tbody>
-        {customer.decisions.map((decision, index) => (
-          <tr key={index}>
-            <td className="nowrap">{date(decision.on)}</td>
-            <td>
-              <Doc kind="ORDER" number={decision.order} />
-            </td>
-            <td className="breaks">{decision.sentence}</td>
-            <td>{decision.by}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <Table
+      caption="Decisions"
+      of={customer.decisions}
+      keyOf={(_, index) => index}
+      columns={[
+        { head: 'On', className: 'nowrap', cell: (decision) => date(decision.on) },
+        { head: 'Order', cell: (decision) => <Doc kind="ORDER" number={decision.order} /> },
+        { head: 'What', className: 'breaks', cell: (decision) => decision.sentence },
+        { head: 'By', cell: (decision) => decision.by },
+      ]}
+    />
   );
 }

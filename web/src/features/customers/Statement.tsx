@@ -5,6 +5,7 @@ import { currency } from '../../shared/currency';
 import { date, figure, isZero, orDash, Words } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, Waiting } from '../../shared/ui';
+import { Table } from '../../shared/ui/Table';
 import { BroughtForward, Days } from '../ledger';
 import { MailButton, PrintButton } from '../paper';
 import { documentsQuery, openDocumentsQuery } from './api';
@@ -95,37 +96,30 @@ function Open({ code, isShown, isWhole }: Shown) {
         {!isZero(open.toCome) && `; ${currency()} ${figure(open.toCome)} ordered and not billed`}.
         {!open.isAll && ' There is more than fits here: these are the first of each kind.'}
       </p>
-      <table className="rows">
-        <caption className="unseen">Open documents</caption>
-        <thead>
-          <tr>
-            <th>Date</th>
-            <th>Document</th>
-            <th>State</th>
-            <th>Reference</th>
-            <th>Due</th>
-            <th className="num">To bill {currency()}</th>
-            <th className="num">Open {currency()}</th>
-            {isWhole && <th className="num">Balance {currency()}</th>}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <tr key={`${row.kind} ${row.number}`}>
-              <td className="nowrap">{date(row.on)}</td>
-              <td className="nowrap">
-                <Document row={row} />
-              </td>
-              <td className="nowrap">{Words(row.what)}</td>
-              <td className="mono small">{row.reference}</td>
-              <td className={`nowrap${row.dueOn && row.dueOn < today ? ' error' : ''}`}>{date(row.dueOn)}</td>
-              <td className="num">{orDash(row.toCome)}</td>
-              <td className="num">{orDash(row.open)}</td>
-              {isWhole && <td className="num strong">{figure(row.balance)}</td>}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table
+        caption="Open documents"
+        of={rows}
+        keyOf={(row) => `${row.kind} ${row.number}`}
+        columns={[
+          { head: 'Date', className: 'nowrap', cell: (row) => date(row.on) },
+          { head: 'Document', className: 'nowrap', cell: (row) => <Document row={row} /> },
+          { head: 'State', className: 'nowrap', cell: (row) => Words(row.what) },
+          { head: 'Reference', className: 'mono small', cell: (row) => row.reference },
+          {
+            head: 'Due',
+            className: (row) => `nowrap${row.dueOn && row.dueOn < today ? ' error' : ''}`,
+            cell: (row) => date(row.dueOn),
+          },
+          { head: <>To bill {currency()}</>, num: true, cell: (row) => orDash(row.toCome) },
+          { head: <>Open {currency()}</>, num: true, cell: (row) => orDash(row.open) },
+          isWhole && {
+            head: <>Balance {currency()}</>,
+            num: true,
+            className: 'strong',
+            cell: (row) => figure(row.balance),
+          },
+        ]}
+      />
       {rows.length === 0 && <Empty>Nothing is open.</Empty>}
     </>
   );

@@ -12,6 +12,7 @@ import { useSession } from '../../shared/session';
 import { Doc, Empty, ProblemNote, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { Dialog } from '../../shared/ui/Dialog';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Table } from '../../shared/ui/Table';
 import { Choice, Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { ItemLook, sitesQuery } from '../masterdata';
@@ -83,31 +84,19 @@ export function Stock() {
       {!shelves.data && <Waiting query={shelves} />}
       {shelves.data && (
         <>
-          <table className="rows">
-            <caption className="unseen">Stock by store</caption>
-            <thead>
-              <tr>
-                <th>Store</th>
-                <th className="num">On hand</th>
-                <th className="num">Reserved</th>
-                <th className="num">Free</th>
-                <th className="num">In inspection</th>
-                <th className="num">Value {currency()}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {shelves.data.map((shelf) => (
-                <tr key={shelf.site}>
-                  <td>{shelf.site}</td>
-                  <td className="num">{trim(shelf.onHand)}</td>
-                  <td className="num">{orDash(trim(shelf.reserved))}</td>
-                  <td className="num strong">{trim(shelf.free)}</td>
-                  <td className="num">{orDash(trim(shelf.inspection))}</td>
-                  <td className="num">{figure(shelf.value)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Table
+            caption="Stock by store"
+            of={shelves.data}
+            keyOf={(shelf) => shelf.site}
+            columns={[
+              { head: 'Store', cell: (shelf) => shelf.site },
+              { head: 'On hand', num: true, cell: (shelf) => trim(shelf.onHand) },
+              { head: 'Reserved', num: true, cell: (shelf) => orDash(trim(shelf.reserved)) },
+              { head: 'Free', num: true, className: 'strong', cell: (shelf) => trim(shelf.free) },
+              { head: 'In inspection', num: true, cell: (shelf) => orDash(trim(shelf.inspection)) },
+              { head: <>Value {currency()}</>, num: true, cell: (shelf) => figure(shelf.value) },
+            ]}
+          />
           {shelves.data.length === 0 && <Empty>No store has ever held it.</Empty>}
           {may('MOVE_GOODS') && <Moves key={item} item={item} shelves={shelves.data} />}
           <h2 className="above-22">Reservations and waiting orders, in sequence</h2>
@@ -283,60 +272,56 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
         </div>
       )}
       <ProblemNote problem={hand.error} />
-      <table className="rows">
-        <caption className="unseen">Reservations and waiting orders, in sequence</caption>
-        <thead>
-          <tr>
-            <th>Order</th>
-            <th>Customer</th>
-            <th>Store</th>
-            <th>Requested</th>
-            <th className="num">Holds</th>
-            <th className="num">Waiting</th>
-            {decides && <td />}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <tr key={`${row.order}/${row.line}`} className={row === from ? 'at' : ''}>
-              <td>
+      <Table
+        caption="Reservations and waiting orders, in sequence"
+        of={rows}
+        keyOf={(row) => `${row.order}/${row.line}`}
+        rowClass={(row) => (row === from ? 'at' : '')}
+        columns={[
+          {
+            head: 'Order',
+            cell: (row) => (
+              <>
                 <Doc kind="ORDER" number={row.order} /> <span className="muted small">line {row.line}</span>
-              </td>
-              <td>{row.customerName}</td>
-              <td>{row.site}</td>
-              <td className="nowrap">{date(row.requestedOn)}</td>
-              <td className="num">{orDash(trim(row.reserved))}</td>
-              <td className="num">{orDash(trim(row.waiting))}</td>
-              {decides && (
-                <td className="nowrap">
-                  {!from &&
-                    !isZero(row.reserved) &&
-                    rows.some((other) => other !== row && other.site === row.site && !isZero(other.waiting)) && (
-                      <button
-                        className="plain small"
-                        onClick={() => {
-                          setFrom(row);
-                          setQuantity(plain(row.reserved));
-                        }}
-                      >
-                        transfer…
-                      </button>
-                    )}
-                  {from && row !== from && row.site === from.site && !isZero(row.waiting) && (
+              </>
+            ),
+          },
+          { head: 'Customer', cell: (row) => row.customerName },
+          { head: 'Store', cell: (row) => row.site },
+          { head: 'Requested', className: 'nowrap', cell: (row) => date(row.requestedOn) },
+          { head: 'Holds', num: true, cell: (row) => orDash(trim(row.reserved)) },
+          { head: 'Waiting', num: true, cell: (row) => orDash(trim(row.waiting)) },
+          decides && {
+            className: 'nowrap',
+            cell: (row) => (
+              <>
+                {!from &&
+                  !isZero(row.reserved) &&
+                  rows.some((other) => other !== row && other.site === row.site && !isZero(other.waiting)) && (
                     <button
                       className="plain small"
-                      disabled={!quantity || !reason.trim() || hand.isPending}
-                      onClick={() => hand.mutate(row)}
+                      onClick={() => {
+                        setFrom(row);
+                        setQuantity(plain(row.reserved));
+                      }}
                     >
-                      to this order
+                      transfer…
                     </button>
                   )}
-                </td>
-              )}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+                {from && row !== from && row.site === from.site && !isZero(row.waiting) && (
+                  <button
+                    className="plain small"
+                    disabled={!quantity || !reason.trim() || hand.isPending}
+                    onClick={() => hand.mutate(row)}
+                  >
+                    to this order
+                  </button>
+                )}
+              </>
+            ),
+          },
+        ]}
+      />
     </>
   );
 }

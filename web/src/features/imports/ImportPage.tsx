@@ -11,6 +11,7 @@ import type { Row } from '../../shared/list/api';
 import { present } from '../../shared/present';
 import { useSession } from '../../shared/session';
 import { Doc, Mark, More, ProblemNote, Waiting } from '../../shared/ui';
+import { Table } from '../../shared/ui/Table';
 import { Choice, Field } from '../../shared/ui/fields';
 
 /** What became of a file; asked again every other second while it is still running. */
@@ -225,40 +226,39 @@ function Results({ id }: { id: number }) {
   if (results.length === 0) return null;
   return (
     <>
-      <table className="rows inset">
-        <caption className="unseen">Orders of the file</caption>
-        <thead>
-          <tr>
-            <th>Reference</th>
-            <th>Customer</th>
-            <th>Rows</th>
-            <th>Result</th>
-            <th>Order</th>
-            <th>State</th>
-          </tr>
-        </thead>
-        <tbody>
-          {results.map((result) => (
-            <tr key={result.customer + result.reference}>
-              <td className="mono">{result.reference}</td>
-              <td className="mono">{result.customer}</td>
-              <td>
-                {result.rows.length > 3
-                  ? `${result.rows[0]} and ${result.rows.length - 1} more`
-                  : result.rows.join(', ')}
-              </td>
-              <td>
+      <Table
+        caption="Orders of the file"
+        of={results}
+        keyOf={(result) => result.customer + result.reference}
+        className="inset"
+        columns={[
+          { head: 'Reference', className: 'mono', cell: (result) => result.reference },
+          { head: 'Customer', className: 'mono', cell: (result) => result.customer },
+          {
+            head: 'Rows',
+            cell: (result) =>
+              result.rows.length > 3 ? `${result.rows[0]} and ${result.rows.length - 1} more` : result.rows.join(', '),
+          },
+          {
+            head: 'Result',
+            cell: (result) => (
+              <>
                 {OUTCOME[result.outcome]} <span className="muted">{result.sentence}</span>
-              </td>
-              <td>{result.order && <Doc kind="ORDER" number={result.order} />}</td>
-              <td>
+              </>
+            ),
+          },
+          { head: 'Order', cell: (result) => result.order && <Doc kind="ORDER" number={result.order} /> },
+          {
+            head: 'State',
+            cell: (result) => (
+              <>
                 {result.state === 'HELD' && <Mark of="stop" />}
                 {result.state && Words(result.state)}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+              </>
+            ),
+          },
+        ]}
+      />
       <More query={query} />
     </>
   );
@@ -267,27 +267,18 @@ function Results({ id }: { id: number }) {
 /** Cells that can't be taken as they are. */
 function BadCells({ of }: { of: Schemas['BadCell'][] }) {
   return (
-    <table className="rows inset below-20">
-      <caption className="unseen">Cells that could not be read</caption>
-      <thead>
-        <tr>
-          <th className="num">Row</th>
-          <th>Column</th>
-          <th>Value</th>
-          <th>Expected</th>
-        </tr>
-      </thead>
-      <tbody>
-        {of.map((cell, index) => (
-          <tr key={index}>
-            <td className="num">{figure(String(cell.row))}</td>
-            <td>{cell.column}</td>
-            <td className="mono">{cell.value}</td>
-            <td>{cell.expected}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <Table
+      caption="Cells that could not be read"
+      of={of}
+      keyOf={(_, index) => index}
+      className="inset below-20"
+      columns={[
+        { head: 'Row', num: true, cell: (cell) => figure(String(cell.row)) },
+        { head: 'Column', cell: (cell) => cell.column },
+        { head: 'Value', className: 'mono', cell: (cell) => cell.value },
+        { head: 'Expected', cell: (cell) => cell.expected },
+      ]}
+    />
   );
 }
 

@@ -13,6 +13,7 @@ import { DayInput } from '../../shared/ui/DayInput';
 import { Dialog } from '../../shared/ui/Dialog';
 import { DialogForm } from '../../shared/ui/DialogForm';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Table } from '../../shared/ui/Table';
 import { Choice, Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { useWritten } from '../../shared/written';
@@ -58,31 +59,24 @@ export function ItemPage() {
           <p className="situation">{situation(item)}</p>
           {item.kind === 'STOCK' && (
             <>
-              <table className="rows inset">
-                <caption className="unseen">Stock by store</caption>
-                <thead>
-                  <tr>
-                    <th>Store</th>
-                    <th className="num">On hand</th>
-                    <th className="num">Reserved</th>
-                    <th className="num">Free</th>
-                    <th className="num">Value {currency()}</th>
-                    <th className="num">Average cost {currency()}</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {item.shelves.map((shelf) => (
-                    <tr key={shelf.site}>
-                      <td>{shelf.siteName}</td>
-                      <td className="num">{trim(shelf.onHand)}</td>
-                      <td className="num">{orDash(trim(shelf.reserved))}</td>
-                      <td className="num">{trim(shelf.free)}</td>
-                      <td className="num">{figure(shelf.value)}</td>
-                      <td className="num">{isZero(shelf.onHand) ? '–' : price(shelf.unitCost)}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
+              <Table
+                caption="Stock by store"
+                of={item.shelves}
+                keyOf={(shelf) => shelf.site}
+                className="inset"
+                columns={[
+                  { head: 'Store', cell: (shelf) => shelf.siteName },
+                  { head: 'On hand', num: true, cell: (shelf) => trim(shelf.onHand) },
+                  { head: 'Reserved', num: true, cell: (shelf) => orDash(trim(shelf.reserved)) },
+                  { head: 'Free', num: true, cell: (shelf) => trim(shelf.free) },
+                  { head: <>Value {currency()}</>, num: true, cell: (shelf) => figure(shelf.value) },
+                  {
+                    head: <>Average cost {currency()}</>,
+                    num: true,
+                    cell: (shelf) => (isZero(shelf.onHand) ? '–' : price(shelf.unitCost)),
+                  },
+                ]}
+              />
               {item.shelves.length === 0 && <Empty>Never in stock.</Empty>}
               <Claims code={code} />
             </>
@@ -191,33 +185,28 @@ function Claims({ code }: { code: string }) {
       {rows.length === 0 ? (
         <p className="muted">{list.isPending ? 'Loading…' : 'None.'}</p>
       ) : (
-        <table className="rows inset">
-          <caption className="unseen">Reservations and waiting orders, in sequence</caption>
-          <thead>
-            <tr>
-              <th>Order</th>
-              <th>Customer</th>
-              <th>Store</th>
-              <th>Requested</th>
-              <th className="num">Reserved</th>
-              <th className="num">Waits</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row) => (
-              <tr key={`${row.order}/${row.line}`}>
-                <td className="nowrap">
+        <Table
+          caption="Reservations and waiting orders, in sequence"
+          of={rows}
+          keyOf={(row) => `${row.order}/${row.line}`}
+          className="inset"
+          columns={[
+            {
+              head: 'Order',
+              className: 'nowrap',
+              cell: (row) => (
+                <>
                   <Doc kind="ORDER" number={row.order} /> <span className="muted small">line {row.line}</span>
-                </td>
-                <td className="breaks">{row.customerName}</td>
-                <td>{row.site}</td>
-                <td className="nowrap">{date(row.requestedOn)}</td>
-                <td className="num">{orDash(trim(row.reserved))}</td>
-                <td className="num">{orDash(trim(row.waiting))}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                </>
+              ),
+            },
+            { head: 'Customer', className: 'breaks', cell: (row) => row.customerName },
+            { head: 'Store', cell: (row) => row.site },
+            { head: 'Requested', className: 'nowrap', cell: (row) => date(row.requestedOn) },
+            { head: 'Reserved', num: true, cell: (row) => orDash(trim(row.reserved)) },
+            { head: 'Waits', num: true, cell: (row) => orDash(trim(row.waiting)) },
+          ]}
+        />
       )}
       <More query={list} />
     </section>
@@ -235,52 +224,61 @@ function Quotas({ code, unit }: { code: string; unit: string }) {
       <h2>Quotas</h2>
       {quotas.length === 0 && <p className="muted">Not rationed.</p>}
       {quotas.length > 0 && (
-        <table className="rows inset">
-          <caption className="unseen">Quotas</caption>
-          <thead>
-            <tr>
-              <th>For</th>
-              <th>Season</th>
-              <th className="num">Granted</th>
-              <th className="num">Used</th>
-              <th className="num">Left</th>
-              <td className="wide-160" />
-            </tr>
-          </thead>
-          <tbody>
-            {quotas.map((quota) => (
-              <tr key={quota.scope + quota.key + quota.from}>
-                <td>
+        <Table
+          caption="Quotas"
+          of={quotas}
+          keyOf={(quota) => quota.scope + quota.key + quota.from}
+          className="inset"
+          columns={[
+            {
+              head: 'For',
+              cell: (quota) => (
+                <>
                   {words(quota.scope)} {quota.key}
-                </td>
-                <td className="nowrap">
+                </>
+              ),
+            },
+            {
+              head: 'Season',
+              className: 'nowrap',
+              cell: (quota) => (
+                <>
                   {date(quota.from)} to {date(quota.to)}
-                </td>
-                <td className="num">{trim(quota.granted)}</td>
-                <td className="num">{trim(quota.used)}</td>
-                <td className="num">
+                </>
+              ),
+            },
+            { head: 'Granted', num: true, cell: (quota) => trim(quota.granted) },
+            { head: 'Used', num: true, cell: (quota) => trim(quota.used) },
+            {
+              head: 'Left',
+              num: true,
+              cell: (quota) => (
+                <>
                   {quota.left.startsWith('-') && <Mark of="stop" />}
                   {trim(quota.left)}
-                </td>
-                <td>
-                  <div
-                    className="measure"
-                    role="img"
-                    aria-label={`${quota.used} of ${quota.granted} used`}
-                    style={{ height: 10, margin: '4px 0' }}
-                  >
-                    <i
-                      style={{
-                        width: `${Math.min(100, isZero(quota.granted) ? 100 : (Number(quota.used) / Number(quota.granted)) * 100)}%`,
-                        background: 'var(--rule-strong)',
-                      }}
-                    />
-                  </div>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                </>
+              ),
+            },
+            {
+              width: 'wide-160',
+              cell: (quota) => (
+                <div
+                  className="measure"
+                  role="img"
+                  aria-label={`${quota.used} of ${quota.granted} used`}
+                  style={{ height: 10, margin: '4px 0' }}
+                >
+                  <i
+                    style={{
+                      width: `${Math.min(100, isZero(quota.granted) ? 100 : (Number(quota.used) / Number(quota.granted)) * 100)}%`,
+                      background: 'var(--rule-strong)',
+                    }}
+                  />
+                </div>
+              ),
+            },
+          ]}
+        />
       )}
       {may('KEEP_MASTER_DATA') && !asking && (
         <button className="plain small above-6" onClick={() => setAsking(true)}>

@@ -7,6 +7,7 @@ import { price, trim } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Table } from '../../shared/ui/Table';
 import { TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 
@@ -44,49 +45,51 @@ export function Prices({ code, unit, list }: { code: string; unit: string; list:
       <h2>Prices by quantity and customer</h2>
       {rows.length === 0 && <p className="muted">All customers {price(list)}.</p>}
       {rows.length > 0 && (
-        <table className="rows inset up-to-560">
-          <caption className="unseen">Prices by quantity and customer</caption>
-          <thead>
-            <tr>
-              <th>Customer</th>
-              <th className="num">From, {unit}</th>
-              <th className="num">Price {currency()}</th>
-              <td />
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row, at) => (
-              <tr key={at}>
-                <td>
-                  {edited ? (
-                    <TextLine
-                      className="cell-input mono"
-                      aria-label={`Customer of price ${at + 1}`}
-                      value={row.customer ?? ''}
-                      onChange={(to) => change(at, { customer: to })}
-                    />
-                  ) : row.customer ? (
-                    <span className="mono">{row.customer}</span>
-                  ) : (
-                    'everybody'
-                  )}
-                </td>
-                <td className="num">{edited ? input(at, 'from', 'Quantity', row.from) : trim(row.from)}</td>
-                <td className="num">{edited ? input(at, 'price', 'Price', row.price) : price(row.price)}</td>
-                <td>
-                  {!locked && (
-                    <button
-                      className="plain small nowrap"
-                      onClick={() => setEdited(rows.filter((_, index) => index !== at))}
-                    >
-                      remove
-                    </button>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table
+          caption="Prices by quantity and customer"
+          of={rows}
+          keyOf={(_, at) => at}
+          className="inset up-to-560"
+          columns={[
+            {
+              head: 'Customer',
+              cell: (row, at) =>
+                edited ? (
+                  <TextLine
+                    className="cell-input mono"
+                    aria-label={`Customer of price ${at + 1}`}
+                    value={row.customer ?? ''}
+                    onChange={(to) => change(at, { customer: to })}
+                  />
+                ) : row.customer ? (
+                  <span className="mono">{row.customer}</span>
+                ) : (
+                  'everybody'
+                ),
+            },
+            {
+              head: <>From, {unit}</>,
+              num: true,
+              cell: (row, at) => (edited ? input(at, 'from', 'Quantity', row.from) : trim(row.from)),
+            },
+            {
+              head: <>Price {currency()}</>,
+              num: true,
+              cell: (row, at) => (edited ? input(at, 'price', 'Price', row.price) : price(row.price)),
+            },
+            {
+              cell: (_, at) =>
+                !locked && (
+                  <button
+                    className="plain small nowrap"
+                    onClick={() => setEdited(rows.filter((_, index) => index !== at))}
+                  >
+                    remove
+                  </button>
+                ),
+            },
+          ]}
+        />
       )}
       <ProblemNote problem={set.error} />
       {!locked && (

@@ -10,6 +10,7 @@ import { useSession } from '../../shared/session';
 import { Empty, ProblemNote, ReasonDialog, ReasonInput, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Table } from '../../shared/ui/Table';
 import { Choice, Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { useWritten } from '../../shared/written';
@@ -71,53 +72,56 @@ export function ManualEntry() {
         <h1>Manual entry</h1>
         <span className="muted">control accounts are not offered</span>
       </div>
-      <table className="rows inset">
-        <caption className="unseen">Lines of the entry</caption>
-        <thead>
-          <tr>
-            <th>Account</th>
-            <th className="num wide-130">Debit {currency()}</th>
-            <th className="num wide-130">Credit {currency()}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {sides.map((side, at) => (
-            <tr key={at}>
-              <td>
-                <Choice
-                  className="cell-input"
-                  aria-label={`Account of line ${at + 1}`}
-                  value={side.account}
-                  onChange={(to) => set(at, { account: to })}
-                >
-                  <option value="" />
-                  {accounts.data
-                    .filter((one) => !one.control)
-                    .map((one) => (
-                      <option key={one.code} value={one.code}>
-                        {one.code} {one.name}
-                      </option>
-                    ))}
-                </Choice>
-              </td>
-              <td>
-                <FigureInput
-                  label={`Debit of line ${at + 1}`}
-                  value={side.debit}
-                  onChange={(to) => set(at, { debit: to, credit: '' })}
-                />
-              </td>
-              <td>
-                <FigureInput
-                  label={`Credit of line ${at + 1}`}
-                  value={side.credit}
-                  onChange={(to) => set(at, { credit: to, debit: '' })}
-                />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table
+        caption="Lines of the entry"
+        of={sides}
+        keyOf={(_, at) => at}
+        className="inset"
+        columns={[
+          {
+            head: 'Account',
+            cell: (side, at) => (
+              <Choice
+                className="cell-input"
+                aria-label={`Account of line ${at + 1}`}
+                value={side.account}
+                onChange={(to) => set(at, { account: to })}
+              >
+                <option value="" />
+                {accounts.data
+                  .filter((one) => !one.control)
+                  .map((one) => (
+                    <option key={one.code} value={one.code}>
+                      {one.code} {one.name}
+                    </option>
+                  ))}
+              </Choice>
+            ),
+          },
+          {
+            head: <>Debit {currency()}</>,
+            width: 'num wide-130',
+            cell: (side, at) => (
+              <FigureInput
+                label={`Debit of line ${at + 1}`}
+                value={side.debit}
+                onChange={(to) => set(at, { debit: to, credit: '' })}
+              />
+            ),
+          },
+          {
+            head: <>Credit {currency()}</>,
+            width: 'num wide-130',
+            cell: (side, at) => (
+              <FigureInput
+                label={`Credit of line ${at + 1}`}
+                value={side.credit}
+                onChange={(to) => set(at, { credit: to, debit: '' })}
+              />
+            ),
+          },
+        ]}
+      />
       <div className="fields columns-150px-1fr above-16">
         <Field of="hand-date" label="Dated">
           <DayInput id="hand-date" value={on} onChange={setOn} />
@@ -200,55 +204,45 @@ export function PostingMap() {
         </span>
       </div>
       {row && <RowForm key={JSON.stringify(row)} start={row} onClose={() => setRow(null)} />}
-      <table className="rows">
-        <caption className="unseen">Posting map</caption>
-        <thead>
-          <tr>
-            <th>Role</th>
-            <th>Customer class</th>
-            <th>Item class</th>
-            <th>Store</th>
-            <th>VAT</th>
-            <th>Account</th>
-            {lead && <td />}
-          </tr>
-        </thead>
-        <tbody>
-          {query.data.map((one, index) => (
-            <tr key={index}>
-              <td>{roleWords(one.role)}</td>
-              <td>{any(one.customerClass)}</td>
-              <td>{any(one.itemClass)}</td>
-              <td>{any(one.site)}</td>
-              <td>{any(one.vat)}</td>
-              <td>
-                <Link to={`/ledger/account?account=${one.account}`}>
-                  <span className="mono small">{one.account}</span> {one.accountName}
-                </Link>
-              </td>
-              {lead && (
-                <td>
-                  <button
-                    className="plain small"
-                    onClick={() =>
-                      setRow({
-                        role: one.role,
-                        customerClass: one.customerClass,
-                        itemClass: one.itemClass,
-                        site: one.site,
-                        vat: one.vat,
-                        account: one.account,
-                      })
-                    }
-                  >
-                    change
-                  </button>
-                </td>
-              )}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table
+        caption="Posting map"
+        of={query.data}
+        keyOf={(_, index) => index}
+        columns={[
+          { head: 'Role', cell: (one) => roleWords(one.role) },
+          { head: 'Customer class', cell: (one) => any(one.customerClass) },
+          { head: 'Item class', cell: (one) => any(one.itemClass) },
+          { head: 'Store', cell: (one) => any(one.site) },
+          { head: 'VAT', cell: (one) => any(one.vat) },
+          {
+            head: 'Account',
+            cell: (one) => (
+              <Link to={`/ledger/account?account=${one.account}`}>
+                <span className="mono small">{one.account}</span> {one.accountName}
+              </Link>
+            ),
+          },
+          lead && {
+            cell: (one) => (
+              <button
+                className="plain small"
+                onClick={() =>
+                  setRow({
+                    role: one.role,
+                    customerClass: one.customerClass,
+                    itemClass: one.itemClass,
+                    site: one.site,
+                    vat: one.vat,
+                    account: one.account,
+                  })
+                }
+              >
+                change
+              </button>
+            ),
+          },
+        ]}
+      />
       {changes.data && changes.data.length > 0 && (
         <>
           <h2 className="above-22">Changes</h2>
@@ -392,31 +386,31 @@ export function Periods() {
       ) : (
         <p className="muted">The finance lead closes and reopens periods.</p>
       )}
-      <table className="rows">
-        <caption className="unseen">Periods</caption>
-        <thead>
-          <tr>
-            <th>Through</th>
-            <th>Closed</th>
-            <th>Remark</th>
-            <th>Reopened</th>
-            <th>Why</th>
-          </tr>
-        </thead>
-        <tbody>
-          {query.data.closings.map((one, index) => (
-            <tr key={index} className={one.reopenedAt ? 'dropped' : ''}>
-              <td className="nowrap">{date(one.through)}</td>
-              <td className="nowrap">
+      <Table
+        caption="Periods"
+        of={query.data.closings}
+        keyOf={(_, index) => index}
+        rowClass={(one) => (one.reopenedAt ? 'dropped' : '')}
+        columns={[
+          { head: 'Through', className: 'nowrap', cell: (one) => date(one.through) },
+          {
+            head: 'Closed',
+            className: 'nowrap',
+            cell: (one) => (
+              <>
                 {moment(one.closedAt)}, {one.closedBy}
-              </td>
-              <td>{one.remark}</td>
-              <td className="nowrap">{one.reopenedAt ? `${moment(one.reopenedAt)}, ${one.reopenedBy}` : '–'}</td>
-              <td>{one.reason}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+              </>
+            ),
+          },
+          { head: 'Remark', cell: (one) => one.remark },
+          {
+            head: 'Reopened',
+            className: 'nowrap',
+            cell: (one) => (one.reopenedAt ? `${moment(one.reopenedAt)}, ${one.reopenedBy}` : '–'),
+          },
+          { head: 'Why', cell: (one) => one.reason },
+        ]}
+      />
       {query.data.closings.length === 0 && <Empty>No period closed yet.</Empty>}
       {asking === 'close' && (
         <ReasonDialog

@@ -10,6 +10,7 @@ import { DataList } from '../../shared/list/DataList';
 import { present } from '../../shared/present';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, OfTab, Tabs, Waiting } from '../../shared/ui';
+import { Table } from '../../shared/ui/Table';
 import { AccountSheet, Days } from './AccountSheet';
 import { ManualEntry, Periods, PostingMap } from './Keeping';
 
@@ -94,37 +95,27 @@ function Balances() {
       {!query.data ? (
         <Waiting query={query} />
       ) : (
-        <table className="rows">
-          <caption className="unseen">Balances</caption>
-          <thead>
-            <tr>
-              <th>Account</th>
-              <td />
-              <th className="num">Before {currency()}</th>
-              <th className="num">Debit {currency()}</th>
-              <th className="num">Credit {currency()}</th>
-              <th className="num">After {currency()}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {query.data.rows
-              .filter((row) => !moved || !isZero(row.debit) || !isZero(row.credit))
-              .map((row) => (
-                <tr key={row.account}>
-                  <td className="wide-60">
-                    <Link className="mono" to={`/ledger/account?account=${row.account}&from=${from}&to=${to}`}>
-                      {row.account}
-                    </Link>
-                  </td>
-                  <td>{row.name}</td>
-                  <td className="num">{orDash(row.opening)}</td>
-                  <td className="num">{orDash(row.debit)}</td>
-                  <td className="num">{orDash(row.credit)}</td>
-                  <td className="num strong">{orDash(row.closing)}</td>
-                </tr>
-              ))}
-          </tbody>
-        </table>
+        <Table
+          caption="Balances"
+          of={query.data.rows.filter((row) => !moved || !isZero(row.debit) || !isZero(row.credit))}
+          keyOf={(row) => row.account}
+          columns={[
+            {
+              head: 'Account',
+              className: 'wide-60',
+              cell: (row) => (
+                <Link className="mono" to={`/ledger/account?account=${row.account}&from=${from}&to=${to}`}>
+                  {row.account}
+                </Link>
+              ),
+            },
+            { cell: (row) => row.name },
+            { head: <>Before {currency()}</>, num: true, cell: (row) => orDash(row.opening) },
+            { head: <>Debit {currency()}</>, num: true, cell: (row) => orDash(row.debit) },
+            { head: <>Credit {currency()}</>, num: true, cell: (row) => orDash(row.credit) },
+            { head: <>After {currency()}</>, num: true, className: 'strong', cell: (row) => orDash(row.closing) },
+          ]}
+        />
       )}
       {query.data?.rows.length === 0 && <Empty>Nothing posted by that date.</Empty>}
     </>

@@ -5,6 +5,7 @@ import { addressOf } from '../../shared/list/address';
 import { isOfDay, listsQuery, type ListView } from '../../shared/list/api';
 import { useSession } from '../../shared/session';
 import { Waiting } from '../../shared/ui';
+import { Table } from '../../shared/ui/Table';
 
 /** Lists that stand on a page of their own. */
 const PAGES: Record<string, string> = {
@@ -49,31 +50,27 @@ export function ListsPage() {
           .map(([label, of]) => (
             <section key={label} className="above-14">
               <h2>{label}</h2>
-              <table className="rows">
-                <caption className="unseen">{label}</caption>
-                <thead className="unseen">
-                  <tr>
-                    <th>List</th>
-                    <th>Views</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {of.map((list) => (
-                    <tr key={list.name}>
-                      <td className="nowrap wide-260">
-                        <Link to={`${placeOf(list)}?view=`}>{list.title}</Link>
-                      </td>
-                      <td>
-                        {list.views.map((view) => (
-                          <Link key={view.key} className="apart" to={placeOf(list) + addressOf(view)}>
-                            {view.name}
-                          </Link>
-                        ))}
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
+              <Table
+                caption={label}
+                of={of}
+                keyOf={(list) => list.name}
+                columns={[
+                  {
+                    head: 'List',
+                    className: 'nowrap wide-260',
+                    cell: (list) => <Link to={`${placeOf(list)}?view=`}>{list.title}</Link>,
+                  },
+                  {
+                    head: 'Views',
+                    cell: (list) =>
+                      list.views.map((view) => (
+                        <Link key={view.key} className="apart" to={placeOf(list) + addressOf(view)}>
+                          {view.name}
+                        </Link>
+                      )),
+                  },
+                ]}
+              />
             </section>
           ))}
       </div>

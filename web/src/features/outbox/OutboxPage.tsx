@@ -17,7 +17,7 @@ export function OutboxPage() {
       place={placeOf}
       cell={(column, row) => {
         if (column === 'subject') return <Link to={placeOf(row)}>{textIn(row, column) || 'Without subject'}</Link>;
-        return column === 'number' ? <Doc kind={row.kind} number={row.opens} /> : undefined;
+        return column === 'number' && row.opens ? <Doc kind={row.kind} number={row.opens} /> : undefined;
       }}
       bar={
         <span className="muted small">

@@ -8,6 +8,7 @@ import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, ProblemNote, SearchLine, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Table } from '../../shared/ui/Table';
 import { Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook } from '../masterdata';
@@ -127,69 +128,83 @@ export function AuthorisePage() {
               </Empty>
             )}
             {rows.length > 0 && (
-              <table className="rows">
-                <caption className="unseen">Goods that can come back</caption>
-                <thead>
-                  <tr>
-                    <th>Departed</th>
-                    <th>Dispatch</th>
-                    <th>Order, customer PO</th>
-                    <th>Item</th>
-                    <th>Billed with</th>
-                    <th className="num">Shipped</th>
-                    <th className="num">Returnable</th>
-                    <th className="num">Quantity</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {rows.map((row) => (
-                    <tr key={keyOf(row)}>
-                      <td className="nowrap">
+              <Table
+                caption="Goods that can come back"
+                of={rows}
+                keyOf={(row) => keyOf(row)}
+                columns={[
+                  {
+                    head: 'Departed',
+                    className: 'nowrap',
+                    cell: (row) => (
+                      <>
                         {date(row.left)}
                         {row.daysLate > 0 && (
                           <div className="small error">
                             {row.daysLate === 1 ? '1 day too late' : `${row.daysLate} days too late`}
                           </div>
                         )}
-                      </td>
-                      <td>
-                        <Doc kind="DISPATCH" number={row.dispatch} />
-                      </td>
-                      <td>
+                      </>
+                    ),
+                  },
+                  { head: 'Dispatch', cell: (row) => <Doc kind="DISPATCH" number={row.dispatch} /> },
+                  {
+                    head: 'Order, customer PO',
+                    cell: (row) => (
+                      <>
                         <Doc kind="ORDER" number={row.order} /> <span className="muted small">{row.po}</span>
-                      </td>
-                      <td>
+                      </>
+                    ),
+                  },
+                  {
+                    head: 'Item',
+                    cell: (row) => (
+                      <>
                         {row.description} <span className="mono muted small nowrap">{row.item}</span>
-                      </td>
-                      <td>
+                      </>
+                    ),
+                  },
+                  {
+                    head: 'Billed with',
+                    cell: (row) => (
+                      <>
                         {row.billed.length === 0 && <span className="muted">not billed</span>}
                         {row.billed.map((bill) => (
                           <div key={`${bill.invoice} ${bill.line}`} className="nowrap">
                             <Doc kind="INVOICE" number={bill.invoice} />
                           </div>
                         ))}
-                      </td>
-                      <td className="num">{trim(row.dispatched)}</td>
-                      <td className="num">
-                        <button
-                          className="plain"
-                          title="All"
-                          onClick={() => setQuantities({ ...quantities, [keyOf(row)]: plain(row.returnable) })}
-                        >
-                          {trim(row.returnable)}
-                        </button>
-                      </td>
-                      <td className="num wide-96">
-                        <FigureInput
-                          label={`Quantity returned of ${row.description}, ${row.dispatch}`}
-                          value={quantities[keyOf(row)] ?? ''}
-                          onChange={(to) => setQuantities({ ...quantities, [keyOf(row)]: to })}
-                        />
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
+                      </>
+                    ),
+                  },
+                  { head: 'Shipped', num: true, cell: (row) => trim(row.dispatched) },
+                  {
+                    head: 'Returnable',
+                    num: true,
+                    cell: (row) => (
+                      <button
+                        className="plain"
+                        title="All"
+                        onClick={() => setQuantities({ ...quantities, [keyOf(row)]: plain(row.returnable) })}
+                      >
+                        {trim(row.returnable)}
+                      </button>
+                    ),
+                  },
+                  {
+                    head: 'Quantity',
+                    num: true,
+                    className: 'wide-96',
+                    cell: (row) => (
+                      <FigureInput
+                        label={`Quantity returned of ${row.description}, ${row.dispatch}`}
+                        value={quantities[keyOf(row)] ?? ''}
+                        onChange={(to) => setQuantities({ ...quantities, [keyOf(row)]: to })}
+                      />
+                    ),
+                  },
+                ]}
+              />
             )}
             <More query={query} />
           </>

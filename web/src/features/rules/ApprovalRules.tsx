@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { words } from '../../shared/format';
 import { ProblemNote, tell, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Table } from '../../shared/ui/Table';
 import { Choice } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import {
@@ -80,88 +81,87 @@ function RuleTable({
           ? 'No order needs approval.'
           : 'An order needs approval at every level that a rule names, the controller before the finance lead. Nobody approves their own order.'}
       </p>
-      <table className="rows up-to-720">
-        <caption className="unseen">Approval rules</caption>
-        <thead>
-          <tr>
-            <th>Approval is needed when</th>
-            <td />
-            <th>by</th>
-            <td />
-          </tr>
-        </thead>
-        <tbody>
-          {rules.map((rule, index) => (
-            <tr key={index}>
-              <td>
+      <Table
+        caption="Approval rules"
+        of={rules}
+        keyOf={(_, index) => index}
+        className="up-to-720"
+        columns={[
+          {
+            head: 'Approval is needed when',
+            cell: (rule, index) => (
+              <Choice
+                className="bare"
+                aria-label="Reason"
+                value={rule.kind}
+                disabled={locked}
+                onChange={(to) =>
+                  set(index, {
+                    kind: to,
+                    figure: undefined,
+                    orderKind: to === 'ORDER_KIND' ? 'SAMPLE' : undefined,
+                  })
+                }
+              >
+                {KINDS.map(([kind, says]) => (
+                  <option key={kind} value={kind}>
+                    {says}
+                  </option>
+                ))}
+              </Choice>
+            ),
+          },
+          {
+            cell: (rule, index) =>
+              rule.kind === 'ORDER_KIND' ? (
                 <Choice
                   className="bare"
-                  aria-label="Reason"
-                  value={rule.kind}
+                  aria-label="Kind of order"
+                  value={rule.orderKind ?? ''}
                   disabled={locked}
-                  onChange={(to) =>
-                    set(index, {
-                      kind: to,
-                      figure: undefined,
-                      orderKind: to === 'ORDER_KIND' ? 'SAMPLE' : undefined,
-                    })
-                  }
+                  onChange={(to) => set(index, { orderKind: to || null })}
                 >
-                  {KINDS.map(([kind, says]) => (
+                  {ORDER_KINDS.map((kind) => (
                     <option key={kind} value={kind}>
-                      {says}
+                      {words(kind)}
                     </option>
                   ))}
                 </Choice>
-              </td>
-              <td>
-                {rule.kind === 'ORDER_KIND' ? (
-                  <Choice
-                    className="bare"
-                    aria-label="Kind of order"
-                    value={rule.orderKind ?? ''}
-                    disabled={locked}
-                    onChange={(to) => set(index, { orderKind: to || null })}
-                  >
-                    {ORDER_KINDS.map((kind) => (
-                      <option key={kind} value={kind}>
-                        {words(kind)}
-                      </option>
-                    ))}
-                  </Choice>
-                ) : rule.kind === 'NET_ABOVE' || rule.kind === 'DISCOUNT_ABOVE' ? (
-                  <FigureInput
-                    width={110}
-                    label="Figure"
-                    value={rule.figure ?? ''}
-                    disabled={locked}
-                    onChange={(figure) => set(index, { figure })}
-                  />
-                ) : null}
-              </td>
-              <td>
-                <Choice
-                  className="bare"
-                  aria-label="Level"
-                  value={rule.level}
+              ) : rule.kind === 'NET_ABOVE' || rule.kind === 'DISCOUNT_ABOVE' ? (
+                <FigureInput
+                  width={110}
+                  label="Figure"
+                  value={rule.figure ?? ''}
                   disabled={locked}
-                  onChange={(to) => set(index, { level: to })}
-                >
-                  <option value="CONTROLLER">a controller</option>
-                  <option value="LEAD">the finance lead</option>
-                </Choice>
-              </td>
-              <td>
-                {!locked && (
-                  <button className="plain small" onClick={() => setEdited(rules.filter((_, at) => at !== index))}>
-                    remove
-                  </button>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+                  onChange={(figure) => set(index, { figure })}
+                />
+              ) : null,
+          },
+          {
+            head: 'by',
+            cell: (rule, index) => (
+              <Choice
+                className="bare"
+                aria-label="Level"
+                value={rule.level}
+                disabled={locked}
+                onChange={(to) => set(index, { level: to })}
+              >
+                <option value="CONTROLLER">a controller</option>
+                <option value="LEAD">the finance lead</option>
+              </Choice>
+            ),
+          },
+          {
+            cell: (_, index) =>
+              !locked && (
+                <button className="plain small" onClick={() => setEdited(rules.filter((_, at) => at !== index))}>
+                  remove
+                </button>
+              ),
+          },
+        ]}
+      />
       <ProblemNote problem={publish.error} />
       {!locked && (
         <div className="row gap-10 above-14">

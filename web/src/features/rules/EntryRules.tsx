@@ -1,6 +1,7 @@
 import type { Schemas } from '../../shared/api/http';
 import { wholeOf } from '../../shared/figures';
 import { words } from '../../shared/format';
+import { Table } from '../../shared/ui/Table';
 import { Choice, TextLine } from '../../shared/ui/fields';
 import { InSentence } from './CheckRules';
 import type { Rules } from './api';
@@ -84,38 +85,46 @@ export function EntryRules({
       <p className="muted">
         {units.length === 0 ? 'None.' : 'Every order belongs to one: the first unless another is chosen.'}
       </p>
-      <table className="rows inset up-to-560">
-        <caption className="unseen">Revenue units</caption>
-        <tbody>
-          {units.map((unit, at) => (
-            <tr key={at}>
-              <td className="wide-120">
-                <TextLine
-                  className="cell-input mono"
-                  aria-label={`Code of unit ${at + 1}`}
-                  placeholder="code"
-                  maxLength={40}
-                  value={unit.code}
-                  disabled={locked}
-                  onChange={(to) => setUnit(at, { code: to })}
-                />
-              </td>
-              <td>
-                <TextLine
-                  className="cell-input"
-                  aria-label={`Name of unit ${at + 1}`}
-                  placeholder="name"
-                  maxLength={120}
-                  value={unit.name}
-                  disabled={locked}
-                  onChange={(to) => setUnit(at, { name: to })}
-                />
-              </td>
-              <td className="wide-60">{out(() => set({ units: units.filter((_, index) => index !== at) }))}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table
+        caption="Revenue units"
+        of={units}
+        keyOf={(_, at) => at}
+        className="inset up-to-560"
+        isUnheaded
+        columns={[
+          {
+            className: 'wide-120',
+            cell: (unit, at) => (
+              <TextLine
+                className="cell-input mono"
+                aria-label={`Code of unit ${at + 1}`}
+                placeholder="code"
+                maxLength={40}
+                value={unit.code}
+                disabled={locked}
+                onChange={(to) => setUnit(at, { code: to })}
+              />
+            ),
+          },
+          {
+            cell: (unit, at) => (
+              <TextLine
+                className="cell-input"
+                aria-label={`Name of unit ${at + 1}`}
+                placeholder="name"
+                maxLength={120}
+                value={unit.name}
+                disabled={locked}
+                onChange={(to) => setUnit(at, { name: to })}
+              />
+            ),
+          },
+          {
+            className: 'wide-60',
+            cell: (_, at) => out(() => set({ units: units.filter((_, index) => index !== at) })),
+          },
+        ]}
+      />
       {!locked && (
         <button className="plain small" onClick={() => set({ units: [...units, { code: '', name: '' }] })}>
           + unit
@@ -123,88 +132,98 @@ export function EntryRules({
       )}
       <h2 className="above-22">Company fields on orders</h2>
       <p className="muted">Every order has them; its dispatches and invoices take over their values.</p>
-      <table className="rows inset">
-        <caption className="unseen">Company fields on orders</caption>
-        <thead>
-          <tr>
-            <th className="wide-120">Code</th>
-            <th className="wide-180">Label</th>
-            <th className="wide-90">Takes</th>
-            <th>Choices, separated by commas</th>
-            <th className="wide-80">Required</th>
-            <td className="wide-60" />
-          </tr>
-        </thead>
-        <tbody>
-          {fields.map((field, at) => (
-            <tr key={at}>
-              <td>
-                <TextLine
-                  className="cell-input mono"
-                  aria-label={`Code of field ${at + 1}`}
-                  maxLength={40}
-                  value={field.code}
-                  disabled={locked}
-                  onChange={(to) => setField(at, { code: to.toLowerCase() })}
-                />
-              </td>
-              <td>
-                <TextLine
-                  className="cell-input"
-                  aria-label={`Label of field ${at + 1}`}
-                  maxLength={80}
-                  value={field.label}
-                  disabled={locked}
-                  onChange={(to) => setField(at, { label: to })}
-                />
-              </td>
-              <td>
-                <Choice
-                  className="bare"
-                  aria-label={`Kind of field ${at + 1}`}
-                  value={field.kind}
-                  disabled={locked}
-                  onChange={(to) => setField(at, { kind: to })}
-                >
-                  {KINDS.map((kind) => (
-                    <option key={kind} value={kind}>
-                      {kind.toLowerCase()}
-                    </option>
-                  ))}
-                </Choice>
-              </td>
-              <td>
-                {field.kind === 'LIST' && (
-                  <input
-                    className="cell-input"
-                    aria-label={`Choices of field ${at + 1}`}
-                    defaultValue={field.choices?.join(', ')}
-                    disabled={locked}
-                    onBlur={(event) =>
-                      setField(at, {
-                        choices: event.target.value
-                          .split(',')
-                          .map((choice) => choice.trim())
-                          .filter(Boolean),
-                      })
-                    }
-                  />
-                )}
-              </td>
-              <td>
+      <Table
+        caption="Company fields on orders"
+        of={fields}
+        keyOf={(_, at) => at}
+        className="inset"
+        columns={[
+          {
+            head: 'Code',
+            width: 'wide-120',
+            cell: (field, at) => (
+              <TextLine
+                className="cell-input mono"
+                aria-label={`Code of field ${at + 1}`}
+                maxLength={40}
+                value={field.code}
+                disabled={locked}
+                onChange={(to) => setField(at, { code: to.toLowerCase() })}
+              />
+            ),
+          },
+          {
+            head: 'Label',
+            width: 'wide-180',
+            cell: (field, at) => (
+              <TextLine
+                className="cell-input"
+                aria-label={`Label of field ${at + 1}`}
+                maxLength={80}
+                value={field.label}
+                disabled={locked}
+                onChange={(to) => setField(at, { label: to })}
+              />
+            ),
+          },
+          {
+            head: 'Takes',
+            width: 'wide-90',
+            cell: (field, at) => (
+              <Choice
+                className="bare"
+                aria-label={`Kind of field ${at + 1}`}
+                value={field.kind}
+                disabled={locked}
+                onChange={(to) => setField(at, { kind: to })}
+              >
+                {KINDS.map((kind) => (
+                  <option key={kind} value={kind}>
+                    {kind.toLowerCase()}
+                  </option>
+                ))}
+              </Choice>
+            ),
+          },
+          {
+            head: 'Choices, separated by commas',
+            cell: (field, at) =>
+              field.kind === 'LIST' && (
                 <input
-                  type="checkbox"
-                  aria-label={`Field ${at + 1} is required`}
-                  checked={!!field.required}
+                  className="cell-input"
+                  aria-label={`Choices of field ${at + 1}`}
+                  defaultValue={field.choices?.join(', ')}
                   disabled={locked}
-                  onChange={(event) => setField(at, { required: event.target.checked })}
+                  onBlur={(event) =>
+                    setField(at, {
+                      choices: event.target.value
+                        .split(',')
+                        .map((choice) => choice.trim())
+                        .filter(Boolean),
+                    })
+                  }
                 />
-              </td>
-              <td>{out(() => set({ fields: fields.filter((_, index) => index !== at) }))}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+              ),
+          },
+          {
+            head: 'Required',
+            width: 'wide-80',
+            cell: (field, at) => (
+              <input
+                type="checkbox"
+                aria-label={`Field ${at + 1} is required`}
+                checked={!!field.required}
+                disabled={locked}
+                onChange={(event) => setField(at, { required: event.target.checked })}
+              />
+            ),
+          },
+          {
+            width: 'wide-60',
+            cell: (_, at) => out(() => set({ fields: fields.filter((_, index) => index !== at) })),
+          },
+        ]}
+      />
       {fields.length === 0 && <p className="muted">None.</p>}
       {!locked && (
         <button

@@ -7,6 +7,7 @@ import { currency } from '../../shared/currency';
 import { date } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { keepReason, OfTab, ProblemNote, ReasonInput, Tabs, tell, Waiting } from '../../shared/ui';
+import { Table } from '../../shared/ui/Table';
 import { Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { ApprovalRules } from './ApprovalRules';
@@ -181,26 +182,17 @@ function LayBar({ rules, ready, onDone }: { rules: Rules; ready: boolean; onDone
 
 function Changes({ of }: { of: Rules['changes'] }) {
   return (
-    <table className="rows up-to-720">
-      <caption className="unseen">Changes of the rules</caption>
-      <thead>
-        <tr>
-          <th className="num">Version</th>
-          <th>On</th>
-          <th>By</th>
-          <th>Why</th>
-        </tr>
-      </thead>
-      <tbody>
-        {of.map((change) => (
-          <tr key={change.version}>
-            <td className="num">{change.version}</td>
-            <td className="nowrap">{date(change.on)}</td>
-            <td>{change.by}</td>
-            <td>{change.reason}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <Table
+      caption="Changes of the rules"
+      of={of}
+      keyOf={(change) => change.version}
+      className="up-to-720"
+      columns={[
+        { head: 'Version', num: true, cell: (change) => change.version },
+        { head: 'On', className: 'nowrap', cell: (change) => date(change.on) },
+        { head: 'By', cell: (change) => change.by },
+        { head: 'Why', cell: (change) => change.reason },
+      ]}
+    />
   );
 }

@@ -1,5 +1,6 @@
 import { figure, isZero } from '../../shared/format';
 import { Doc } from '../../shared/ui';
+import { Table } from '../../shared/ui/Table';
 
 /** What would become of a document: in words, or why it can't be. */
 type Outcome = { number: string; words: string; why: string | null; amount: string };
@@ -9,20 +10,17 @@ export function Outcomes({ kind, of }: { kind: string; of: Outcome[] }) {
   const rows = [...of.filter((one) => one.why), ...of.filter((one) => !one.why)];
   return (
     <div className="dialog-rows">
-      <table className="rows">
-        <caption className="unseen">What becomes of each</caption>
-        <tbody>
-          {rows.map((one) => (
-            <tr key={one.number}>
-              <td className="nowrap">
-                <Doc kind={kind} number={one.number} />
-              </td>
-              <td className={one.why ? 'error' : 'muted'}>{one.why ?? one.words}</td>
-              <td className="num">{isZero(one.amount) ? '–' : figure(one.amount)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table
+        caption="What becomes of each"
+        of={rows}
+        keyOf={(one) => one.number}
+        isUnheaded
+        columns={[
+          { className: 'nowrap', cell: (one) => <Doc kind={kind} number={one.number} /> },
+          { className: (one) => (one.why ? 'error' : 'muted'), cell: (one) => one.why ?? one.words },
+          { num: true, cell: (one) => (isZero(one.amount) ? '–' : figure(one.amount)) },
+        ]}
+      />
     </div>
   );
 }

@@ -39,9 +39,12 @@ import tools.jackson.databind.JsonNode;
  * and file of it beside the same made of all of its rows. Few rows are looked at for a page, so that pages end before
  * they are full, as they do where there are hundreds of thousands.
  */
-@SpringBootTest(properties = {"euthyna.demo=true", "euthyna.demo-orders=60", "euthyna.lists.most-looked=100"})
+@SpringBootTest({"euthyna.demo=true", "euthyna.demo-orders=60", "euthyna.lists.most-looked=100", EveryListTests.QUIET})
 @AutoConfigureMockMvc
 class EveryListTests {
+
+    /** No job changes rows between two questions. */
+    static final String QUIET = "db-scheduler.polling-interval=1h";
 
     @DynamicPropertySource
     static void database(DynamicPropertyRegistry properties) {
@@ -78,11 +81,9 @@ class EveryListTests {
 
     /** A user, a sign-in, a mail, an import and something done in bulk: it has none of them to begin with. */
     private void whatTheDemoCompanyDidNotDo() throws Exception {
+        var signIn = post("/api/session").with(csrf()).contentType(MediaType.APPLICATION_JSON);
         for (var password : List.of("lead", "wrong")) {
-            mvc.perform(post("/api/session")
-                    .with(csrf())
-                    .contentType(MediaType.APPLICATION_JSON)
-                    .content("{\"username\":\"lead\",\"password\":\"%s\"}".formatted(password)));
+            mvc.perform(signIn.content("{\"username\":\"lead\",\"password\":\"%s\"}".formatted(password)));
         }
         var admin = new Rest(mvc, "admin", "ADMIN");
         var user = """
@@ -343,10 +344,10 @@ class EveryListTests {
                 for (var column : list.get("columns")) {
                     if (column.get("measure").asString("").equals("SUM") && !rows.isEmpty()) {
                         added.add(day);
-                        assertThat(new BigDecimal(
-                                        told.get("sums").get(name(column)).asString()))
+                        var sum = told.get("sums").get(name(column)).asString();
+                        assertThat(new BigDecimal(sum))
                                 .as("%s of %s%s", name(column), name(list), day)
-                                .isEqualByComparingTo(of("SUM", rows, name(column)));
+                                .isEqualByComparingTo(sum(rows, name(column)));
                     }
                 }
             }

@@ -3,7 +3,7 @@ import { describe, expect, it, vi } from 'vitest';
 import { show } from '../test/page';
 import { whileReadAgain } from './busy';
 import { useCursor, useKeys } from './keys';
-import { SelectAll, SelectOne, useSelection } from './selection';
+import { SelectAll, SelectBox, useSelectedBy } from './selection';
 
 function Page({ onKey, onLater }: { onKey: () => void; onLater?: () => void }) {
   useKeys({ w: onKey, 'shift+w': onLater, 'ctrl+enter': onLater });
@@ -86,7 +86,8 @@ describe('the cursor of a list', () => {
 });
 
 function Selecting({ onOpen }: { onOpen: (row: string) => void }) {
-  const selection = useSelection(ROWS, (row) => row, onOpen);
+  const selection = useSelectedBy(ROWS, (row) => row);
+  useCursor(ROWS, onOpen, { x: selection.toggle });
   return (
     <>
       <p>chosen: {selection.chosen.join(', ')}</p>
@@ -99,7 +100,9 @@ function Selecting({ onOpen }: { onOpen: (row: string) => void }) {
         <tbody>
           {ROWS.map((row) => (
             <tr key={row}>
-              <SelectOne selection={selection} row={row} name={row} />
+              <td>
+                <SelectBox name={row} checked={selection.has(row)} onToggle={() => selection.toggle(row)} />
+              </td>
             </tr>
           ))}
         </tbody>

@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import { useKeys, usePlace } from './keys';
 
 /** Which rows of a list are selected. */
 export function useSelectedBy<T>(rows: T[], keyOf: (row: T) => string, can: (row: T) => boolean = () => true) {
@@ -25,27 +24,10 @@ export function useSelectedBy<T>(rows: T[], keyOf: (row: T) => string, can: (row
   };
 }
 
-/** Which rows of a list are selected, with the keys for it; rows that can't be are passed over. */
-export function useSelection<T>(
-  rows: T[],
-  keyOf: (row: T) => string,
-  onOpen: (row: T) => void,
-  can: (row: T) => boolean = () => true,
-) {
-  const [at, , moves] = usePlace(rows.length);
-  const selected = useSelectedBy(rows, keyOf, can);
-  useKeys({
-    ...moves,
-    x: () => rows[at] && selected.toggle(rows[at]),
-    enter: () => rows[at] && onOpen(rows[at]),
-  });
-  return { at, ...selected };
-}
-
-export type Selection<T> = ReturnType<typeof useSelection<T>>;
+type Selection<T> = ReturnType<typeof useSelectedBy<T>>;
 
 /** The box at the head of a list: all of its rows, or none. */
-export function SelectAll<T>({ selection }: { selection: Omit<Selection<T>, 'at'> }) {
+export function SelectAll<T>({ selection }: { selection: Selection<T> }) {
   return (
     <th className="wide-24">
       <input type="checkbox" aria-label="Select all" checked={selection.areAll} onChange={selection.all} />
@@ -53,17 +35,7 @@ export function SelectAll<T>({ selection }: { selection: Omit<Selection<T>, 'at'
   );
 }
 
-/** The box of a row that can be selected. */
-export function SelectOne<T>({ selection, row, name }: { selection: Omit<Selection<T>, 'at'>; row: T; name: string }) {
-  return (
-    <td>
-      {selection.can(row) && (
-        <SelectBox name={name} checked={selection.has(row)} onToggle={() => selection.toggle(row)} />
-      )}
-    </td>
-  );
-}
-
+/** The box of a row. */
 export function SelectBox({ name, checked, onToggle }: { name: string; checked: boolean; onToggle: () => void }) {
   return <input type="checkbox" aria-label={`Select ${name}`} checked={checked} onChange={onToggle} />;
 }

@@ -11,7 +11,7 @@ import { useSession } from '../../shared/session';
 import { ProblemNote, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
-import { Table } from '../../shared/ui/Table';
+import { RemoveLine, Table } from '../../shared/ui/Table';
 import { Choice, Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook, ItemLook } from '../masterdata';
@@ -241,13 +241,7 @@ function Entry({ agreement, kind, start }: { agreement: Agreement | undefined; k
               width: 'wide-20',
               cell: (line, at) =>
                 line.item && (
-                  <button
-                    className="plain"
-                    aria-label={`Remove line ${at + 1}`}
-                    onClick={() => set({ lines: typed.lines.filter((_, index) => index !== at) })}
-                  >
-                    ×
-                  </button>
+                  <RemoveLine at={at} onRemove={() => set({ lines: typed.lines.filter((_, index) => index !== at) })} />
                 ),
             },
           ]}

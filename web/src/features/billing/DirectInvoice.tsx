@@ -9,7 +9,7 @@ import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { ProblemNote, tell } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
-import { Table } from '../../shared/ui/Table';
+import { RemoveLine, Table } from '../../shared/ui/Table';
 import { Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook, ItemLook } from '../masterdata';
@@ -133,15 +133,7 @@ export function DirectInvoice() {
             {
               width: 'wide-16',
               cell: (line, at) =>
-                line.item && (
-                  <button
-                    className="plain"
-                    aria-label={`Remove line ${at + 1}`}
-                    onClick={() => setLines(lines.filter((_, index) => index !== at))}
-                  >
-                    ×
-                  </button>
-                ),
+                line.item && <RemoveLine at={at} onRemove={() => setLines(lines.filter((_, index) => index !== at))} />,
             },
           ]}
         />

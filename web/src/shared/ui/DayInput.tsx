@@ -45,29 +45,3 @@ export function DayInput({
     />
   );
 }
-
-/** The days from which and to which a report looks, beside one another in a bar of filters. */
-export function DayRange({
-  from,
-  to,
-  onChange,
-}: {
-  from: string;
-  to: string;
-  onChange: (key: 'from' | 'to', day: string) => void;
-}) {
-  const day = (key: 'from' | 'to', label: string, value: string) => (
-    <DayInput
-      label={label}
-      className="cell-input"
-      style={{ width: 110, display: 'inline-block' }}
-      value={value}
-      onChange={(chosen) => onChange(key, chosen)}
-    />
-  );
-  return (
-    <>
-      from {day('from', 'From', from)} to {day('to', 'To', to)}
-    </>
-  );
-}

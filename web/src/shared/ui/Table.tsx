@@ -72,3 +72,12 @@ export function Table<Row>({
     </table>
   );
 }
+
+/** Takes a line out of what is being entered. */
+export function RemoveLine({ at, onRemove }: { at: number; onRemove: () => void }) {
+  return (
+    <button className="plain" aria-label={`Remove line ${at + 1}`} onClick={onRemove}>
+      ×
+    </button>
+  );
+}

@@ -5,13 +5,16 @@ import app.euthyna.core.lists.FieldKind;
 import app.euthyna.core.lists.Measure;
 import app.euthyna.server.platform.ReadBy;
 import java.util.EnumSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
@@ -165,19 +168,7 @@ public record Column(
 
     public static <E extends Enum<E>> Column choice(String name, String label, String path, Class<E> choices) {
         var names = Stream.of(choices.getEnumConstants()).map(Enum::name).toList();
-        var column = of(name, label, FieldKind.CHOICE, path, names);
-        return new Column(
-                column.field,
-                label,
-                path,
-                column.named,
-                column.folding,
-                Optional.of(new Constants(choices)),
-                column.group,
-                column.opens,
-                column.through,
-                column.rate,
-                column.traits);
+        return of(name, label, FieldKind.CHOICE, path, names).among(new Constants(choices));
     }
 
     /**
@@ -193,40 +184,33 @@ public record Column(
      * One of a few codes for which the company has words of its own, as for reasons.
      *
      * @param path of a text
-     * @param words of each code that is in use now
+     * @param known those that are in use now, each with its {@code code} and {@code words}
      */
-    public static Column told(String name, String label, String path, Supplier<Map<String, String>> words) {
-        var column = of(name, label, FieldKind.CHOICE, path, List.of());
-        return new Column(
-                column.field,
-                label,
-                path,
-                column.named,
-                column.folding,
-                Optional.of(new Told(words)),
-                column.group,
-                column.opens,
-                column.through,
-                column.rate,
-                column.traits);
+    public static <R> Column told(
+            String name,
+            String label,
+            String path,
+            Supplier<List<R>> known,
+            Function<R, String> code,
+            Function<R, String> words) {
+        return of(name, label, FieldKind.CHOICE, path, List.of())
+                .among(new Told(() -> known.get().stream()
+                        .collect(Collectors.toMap(code, words, (one, other) -> one, LinkedHashMap::new))));
+    }
+
+    private Column among(Choices few) {
+        return new Column(field, label, path, named, folding, Optional.of(few), group, opens, through, rate, traits);
     }
 
     /** A share in per cent, with one decimal; empty of nothing. */
     public static Column rate(String name, String label, String of, String per) {
         var path = "case when (%2$s) = 0 then null else round((%1$s) * 100.0 / (%2$s), 1) end".formatted(of, per);
-        var column = of(name, label, FieldKind.QUANTITY, path, List.of());
+        return of(name, label, FieldKind.QUANTITY, path, List.of()).rated(new Rate(of, per));
+    }
+
+    private Column rated(Rate share) {
         return new Column(
-                column.field,
-                label,
-                path,
-                column.named,
-                column.folding,
-                column.choices,
-                column.group,
-                column.opens,
-                column.through,
-                Optional.of(new Rate(of, per)),
-                column.traits);
+                field, label, path, named, folding, choices, group, opens, through, Optional.of(share), traits);
     }
 
     /** What all rows come to by it; empty where that is not told. */
@@ -268,19 +252,14 @@ public record Column(
 
     /** A customer, an item, a store. */
     public static Column code(String name, String label, String idPath, String entity, String alias, String opens) {
-        var column = of(name, label, FieldKind.CODE, idPath, List.of());
+        return of(name, label, FieldKind.CODE, idPath, List.of())
+                .naming(new Named(entity, alias))
+                .opening(opens);
+    }
+
+    private Column naming(Named named) {
         return new Column(
-                column.field,
-                label,
-                idPath,
-                Optional.of(new Named(entity, alias)),
-                column.folding,
-                column.choices,
-                column.group,
-                Optional.of(opens),
-                column.through,
-                column.rate,
-                column.traits);
+                field, label, path, Optional.of(named), folding, choices, group, opens, through, rate, traits);
     }
 
     public Column folded(String foldedPath, UnaryOperator<String> fold) {
@@ -339,9 +318,10 @@ public record Column(
     /** The constant of that name; the name itself where it is kept as a text. */
     Object kept(String value) {
         return choices.filter(Constants.class::isInstance)
-                .<Object>flatMap(own -> Stream.of(((Constants) own).type().getEnumConstants())
+                .<Object>map(own -> Stream.of(((Constants) own).type().getEnumConstants())
                         .filter(constant -> constant.name().equals(value))
-                        .findFirst())
+                        .findFirst()
+                        .orElseThrow())
                 .orElse(value);
     }
 

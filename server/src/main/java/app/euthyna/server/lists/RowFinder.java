@@ -71,13 +71,11 @@ class RowFinder {
     private Optional<Looked> led(Wanted wanted) {
         var asked = wanted.asked();
         var list = asked.list();
-        var own = new Indexes.Leading(list.base(), list.key(), List.of());
         return asked.filters().stream().anyMatch(filter -> {
                     var column = list.seen(filter.field().name()).orElseThrow();
                     return column.traits().contains(Trait.LEADING)
                             && isLeading(column, filter)
-                            && keys.led(asked, own, questions.conditions(list, filter), bounds.few())
-                                    .isPresent();
+                            && keys.areFew(asked, questions.conditions(list, filter), bounds.few());
                 })
                 ? Optional.of(Looked.all(keys.sorted(wanted, questions.conditions(asked))))
                 : Optional.empty();

@@ -21,23 +21,23 @@ class OutboxLists {
                         "Outbox",
                         "mail",
                         "mails",
-                        "OutboxMessageEntity x",
-                        "x.id",
+                        "OutboxMessageEntity m",
+                        "m.id",
                         List.of(),
                         Reading.ALL,
                         Sorting.NEWEST_FIRST,
                         List.of(
-                                Column.number("number", "About", "x.aboutNumber", "ORDER")
+                                Column.number("number", "About", "m.aboutNumber", "ORDER")
                                         .with(Trait.SHOWN),
-                                Column.text("to", "To", "x.recipient").with(Trait.SHOWN, Trait.GROUPED),
-                                Column.text("subject", "Subject", "x.subject").with(Trait.SHOWN),
-                                Column.text("by", "By", "x.byUser").with(Trait.SHOWN, Trait.GROUPED),
-                                Column.moment("at", "Written", "x.at").with(Trait.SHOWN),
-                                Column.text("file", "File", "x.attachmentName"),
-                                Column.flag("mine", "To me", "x.recipient = :me")
-                                        .through("", "x.recipient = :me")))
-                .opening("x.aboutKind")
-                .own(Outbox.READ_THEIR_OWN, "x.recipient = :me or x.byUser = :me")
+                                Column.text("to", "To", "m.recipient").with(Trait.SHOWN, Trait.GROUPED),
+                                Column.text("subject", "Subject", "m.subject").with(Trait.SHOWN),
+                                Column.text("by", "By", "m.byUser").with(Trait.SHOWN, Trait.GROUPED),
+                                Column.moment("at", "Written", "m.at").with(Trait.SHOWN),
+                                Column.text("file", "File", "m.attachmentName"),
+                                Column.flag("mine", "To me", "m.recipient = :me")
+                                        .through("", "m.recipient = :me")))
+                .opening("m.aboutKind")
+                .own(Outbox.READ_THEIR_OWN, OutboxQueries.OWN)
                 .shipping(Shipped.of("to-me", "To me", "", "mine:any:YES"));
     }
 }

@@ -22,18 +22,18 @@ interface OutboxQueries {
             Instant at,
             String attachmentName) {}
 
+    /** True of messages to or by somebody. */
+    String OWN = "m.recipient = :me or m.byUser = :me";
+
     @HQL("""
             select m.id, m.recipient, m.subject, m.body, m.aboutKind, m.aboutNumber, m.byUser, m.at, m.attachmentName
             from OutboxMessageEntity m
-            where m.id = :id and (:reader = '' or m.recipient = :reader or m.byUser = :reader)
-            """)
-    Optional<MessageRow> message(long id, String reader);
+            where m.id = :id and (:me = '' or\s""" + OWN + ")")
+    Optional<MessageRow> message(long id, String me);
 
     @HQL("""
             select m.attachment
             from OutboxMessageEntity m
-            where m.id = :id and m.attachment is not null
-            and (:reader = '' or m.recipient = :reader or m.byUser = :reader)
-            """)
-    Optional<byte[]> attachment(long id, String reader);
+            where m.id = :id and m.attachment is not null and (:me = '' or\s""" + OWN + ")")
+    Optional<byte[]> attachment(long id, String me);
 }

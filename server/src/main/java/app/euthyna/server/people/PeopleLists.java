@@ -22,23 +22,21 @@ class PeopleLists {
                 "Users and access",
                 "user",
                 "users",
-                "UserEntity x",
-                "x.id",
+                "UserEntity u",
+                "u.id",
                 List.of(),
                 Reading.ACCESS,
                 Sorting.NEWEST_FIRST,
                 List.of(
-                        Column.text("user", "User", "x.username").with(Trait.SHOWN),
-                        Column.text("name", "Name", "x.displayName").with(Trait.SHOWN),
-                        Column.choice("role", "Role", "x.role", Role.class).with(Trait.SHOWN),
-                        Column.flag("enabled", "May sign in", "x.enabled = true")
+                        Column.text("user", "User", "u.username").with(Trait.SHOWN),
+                        Column.text("name", "Name", "u.displayName").with(Trait.SHOWN),
+                        Column.choice("role", "Role", "u.role", Role.class).with(Trait.SHOWN),
+                        Column.flag("enabled", "May sign in", "u.enabled = true")
                                 .with(Trait.SHOWN),
-                        Column.moment("since", "Role since", """
-                                (select max(c.at) from UserChangeEntity c where c.username = x.username
-                                    and (c.what like 'created as %' or c.what like 'is now %'))""").with(Trait.SHOWN),
-                        Column.moment("lastSeen", "Last signed in", """
-                                (select max(s.at) from SignInEntity s where s.username = x.username
-                                    and s.outcome = 'SIGNED_IN')""").with(Trait.SHOWN)));
+                        Column.moment("since", "Role since", PeopleQueries.ROLE_SINCE)
+                                .with(Trait.SHOWN),
+                        Column.moment("lastSeen", "Last signed in", PeopleQueries.LAST_SEEN)
+                                .with(Trait.SHOWN)));
     }
 
     @Bean

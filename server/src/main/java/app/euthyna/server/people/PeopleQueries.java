@@ -58,13 +58,17 @@ interface PeopleQueries {
     @HQL("select au.passwordHash from UserEntity au where au.username = :username")
     Optional<String> passwordHash(String username);
 
-    @HQL("""
-            select u.username, u.displayName, u.role, u.enabled, (select max(c.at) from UserChangeEntity c where
-                c.username = u.username and (c.what like 'created as %' or c.what like 'is now %')), (select
-                max(s.at) from SignInEntity s where s.username = u.username and s.outcome = 'SIGNED_IN')
-            from UserEntity u
-            order by u.username
-            """)
+    /** Of a user {@code u} the moment since which they have their role. */
+    String ROLE_SINCE = """
+            (select max(c.at) from UserChangeEntity c where c.username = u.username
+                and (c.what like 'created as %' or c.what like 'is now %'))""";
+
+    /** Of a user {@code u} the moment in which they signed in last. */
+    String LAST_SEEN = """
+            (select max(s.at) from SignInEntity s where s.username = u.username and s.outcome = 'SIGNED_IN')""";
+
+    @HQL("select u.username, u.displayName, u.role, u.enabled, " + ROLE_SINCE + ", " + LAST_SEEN
+            + " from UserEntity u order by u.username")
     List<UserRow> users();
 
     @HQL("""

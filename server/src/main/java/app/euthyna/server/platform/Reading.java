@@ -186,8 +186,7 @@ public final class Reading implements HandlerInterceptor {
 
     /** Whether somebody is signed in, as one of some roles. */
     public static boolean isOneOf(Set<Role> roles) {
-        var role = role();
-        return role != null && roles.contains(role);
+        return role() != null && isOne(roles);
     }
 
     /** Refused where whoever is signed in is none of some roles. */

@@ -14,11 +14,8 @@ import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.MasterColumns;
 import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.Reading;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 
@@ -66,13 +63,14 @@ class ReturnLists {
                                 "reversed:any:NO"));
     }
 
-    private static Map<String, String> reasons(CompanyRulesStore rules) {
-        return rules.inForce().returns().reasons().stream()
-                .collect(Collectors.toMap(
-                        ReturnPolicy.Reason::code,
-                        ReturnPolicy.Reason::words,
-                        (one, other) -> one,
-                        LinkedHashMap::new));
+    private static Column reason(String path, CompanyRulesStore rules) {
+        return Column.told(
+                "reason",
+                "Reason",
+                path,
+                () -> rules.inForce().returns().reasons(),
+                ReturnPolicy.Reason::code,
+                ReturnPolicy.Reason::words);
     }
 
     private static List<Column> returnColumns(CompanyRulesStore rules) {
@@ -81,8 +79,7 @@ class ReturnLists {
                 Column.number("number", "Return", "g.number", "RETURN").with(Trait.SHOWN),
                 MasterColumns.customer("g.customerId"),
                 Column.day("authorisedOn", "Authorised", "g.authorisedOn").with(Trait.SHOWN, Trait.SORTED),
-                Column.told("reason", "Reason", "g.reasonCode", () -> reasons(rules))
-                        .with(Trait.SHOWN),
+                reason("g.reasonCode", rules).with(Trait.SHOWN),
                 Column.quantity("authorised", "Authorised quantity", """
                                                 (select sum(ret.authorised) from ReturnLineEntity ret
                                                 where ret.returnId = g.id)""").with(Trait.SHOWN, Trait.SUMMED),
@@ -177,8 +174,7 @@ class ReturnLists {
                                         .readBy(ReadBy.Group.SELLING),
                                 Column.day("authorisedOn", "Authorised", "g.authorisedOn")
                                         .with(Trait.SHOWN),
-                                Column.told("reason", "Reason", "g.reasonCode", () -> reasons(rules))
-                                        .with(Trait.SHOWN),
+                                reason("g.reasonCode", rules).with(Trait.SHOWN),
                                 Column.quantity("authorised", "Authorised quantity", "l.authorised")
                                         .with(Trait.SHOWN, Trait.SUMMED),
                                 Column.quantity("received", "Received", received)
@@ -260,7 +256,7 @@ class ReturnLists {
                         Column.choice("event", "What became of it", "r.event", ReturnsRegisterEntity.Event.class)
                                 .with(Trait.SHOWN),
                         MasterColumns.item("r.itemId"),
-                        Column.told("reason", "Reason", "r.reason", () -> reasons(rules)),
+                        reason("r.reason", rules),
                         Column.quantity("quantity", "In inspection", "r.quantity")
                                 .with(Trait.SHOWN, Trait.SUMMED),
                         Registers.amount("cost", "Cost").readBy(ReadBy.Group.COSTS))

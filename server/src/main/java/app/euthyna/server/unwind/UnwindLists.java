@@ -9,10 +9,7 @@ import app.euthyna.server.masterdata.CompanyRulesStore;
 import app.euthyna.server.masterdata.MasterColumns;
 import app.euthyna.server.masterdata.UnwindRules;
 import app.euthyna.server.platform.Reading;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
-import java.util.stream.Collectors;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 
@@ -37,24 +34,15 @@ class UnwindLists {
                                         .with(Trait.SHOWN),
                                 MasterColumns.customer("u.customerId"),
                                 Column.day("date", "Undone", "u.undoneOn").with(Trait.SHOWN, Trait.SORTED),
-                                Column.words(
-                                        "intent",
-                                        "Way",
-                                        "u.intent",
-                                        "cancel-rest",
-                                        "cancel-order",
-                                        "take-back-invoice",
-                                        "take-back-dispatch",
-                                        "take-goods-back",
-                                        "give-money-back",
-                                        "take-back-credit",
-                                        "take-back-payment",
-                                        "take-back-deposit",
-                                        "take-back-refund",
-                                        "take-back-receipt",
-                                        "take-back-write-off"),
+                                Column.words("intent", "Way", "u.intent", UnwindService.intents()),
                                 Column.text("words", "What", "u.words").with(Trait.SHOWN),
-                                Column.told("reason", "Reason", "u.reasonCode", () -> reasons(rules))
+                                Column.told(
+                                                "reason",
+                                                "Reason",
+                                                "u.reasonCode",
+                                                () -> rules.inForce().unwind().reasons(),
+                                                UnwindRules.Reason::code,
+                                                UnwindRules.Reason::words)
                                         .with(Trait.SHOWN),
                                 Column.text("why", "In words", "u.reason"),
                                 Column.text("by", "By", "u.undoneBy").with(Trait.SHOWN, Trait.GROUPED),
@@ -73,11 +61,5 @@ class UnwindLists {
                                 "state:none:ABANDONED"),
                         Shipped.of(
                                 "by-month", "Undone by month, amounts", "date.month:amount", "state:none:ABANDONED"));
-    }
-
-    private static Map<String, String> reasons(CompanyRulesStore rules) {
-        return rules.inForce().unwind().reasons().stream()
-                .collect(Collectors.toMap(
-                        UnwindRules.Reason::code, UnwindRules.Reason::words, (one, other) -> one, LinkedHashMap::new));
     }
 }

@@ -27,8 +27,11 @@ import app.euthyna.server.platform.Locks;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
 import java.nio.charset.StandardCharsets;
+import java.util.Collections;
+import java.util.EnumMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Stream;
 import org.springframework.dao.PessimisticLockingFailureException;
@@ -254,20 +257,29 @@ public class UnwindService {
         return numbers.subList(Math.max(0, numbers.size() - NAMED), numbers.size());
     }
 
+    /** By what documents of a kind can be undone themselves. */
+    private static final Map<DocumentKind, List<String>> WAYS = Collections.unmodifiableMap(new EnumMap<>(Map.of(
+            DocumentKind.ORDER, List.of("cancel-rest", "cancel-order", "take-goods-back", "give-money-back"),
+            DocumentKind.DISPATCH, List.of("take-back-dispatch", "take-goods-back"),
+            DocumentKind.INVOICE, List.of("take-back-invoice", "take-goods-back"),
+            DocumentKind.DEPOSIT, List.of("take-back-deposit", "give-money-back"),
+            DocumentKind.PAYMENT, List.of("take-back-payment", "give-money-back"),
+            DocumentKind.CREDIT_NOTE, List.of("take-back-credit", "give-money-back"),
+            DocumentKind.REFUND, List.of("take-back-refund"),
+            DocumentKind.RETURN, List.of("take-back-receipt"),
+            DocumentKind.WRITE_OFF, List.of("take-back-write-off"))));
+
     private static List<String> own(DocumentKind kind) {
-        return switch (kind) {
-            case ORDER -> List.of("cancel-rest", "cancel-order", "take-goods-back", "give-money-back");
-            case DISPATCH -> List.of("take-back-dispatch", "take-goods-back");
-            case INVOICE -> List.of("take-back-invoice", "take-goods-back");
-            case DEPOSIT -> List.of("take-back-deposit", "give-money-back");
-            case PAYMENT -> List.of("take-back-payment", "give-money-back");
-            case CREDIT_NOTE -> List.of("take-back-credit", "give-money-back");
-            case REFUND -> List.of("take-back-refund");
-            case RETURN -> List.of("take-back-receipt");
-            case WRITE_OFF -> List.of("take-back-write-off");
-            default ->
-                throw new RefusedException(CommonRefusal.Incomplete.of("kind", "a document that can be unwound"));
-        };
+        var ways = WAYS.get(kind);
+        if (ways == null) {
+            throw new RefusedException(CommonRefusal.Incomplete.of("kind", "a document that can be unwound"));
+        }
+        return ways;
+    }
+
+    /** All by what anything can be undone. */
+    static String[] intents() {
+        return WAYS.values().stream().flatMap(List::stream).distinct().toArray(String[]::new);
     }
 
     /** A line that quantities can be named of, with how many at most. */

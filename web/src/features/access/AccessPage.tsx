@@ -6,6 +6,7 @@ import { date, moment, words } from '../../shared/format';
 import { DataList } from '../../shared/list/DataList';
 import { useSession } from '../../shared/session';
 import { OfTab, Tabs, tell, tellProblem, Waiting } from '../../shared/ui';
+import { Table } from '../../shared/ui/Table';
 import { Choice } from '../../shared/ui/fields';
 import { NewUser, SetPassword } from './Dialogs';
 import { accessQuery, ROLES, setEnabled, setRole } from './api';
@@ -67,28 +68,18 @@ function Users({ keeps }: { keeps: boolean }) {
       <p className="muted">
         A combination of duties is told where one person holds it; on one document four eyes stand between the two.
       </p>
-      <table className="rows">
-        <caption className="unseen">Users</caption>
-        <thead>
-          <tr>
-            <th>User</th>
-            <th>Name</th>
-            <th>Role</th>
-            <th>Since</th>
-            <th>Last signed in</th>
-            <th>Stands in for</th>
-            <th>Holds together</th>
-            {keeps && <td />}
-          </tr>
-        </thead>
-        <tbody>
-          {access.data.map((user) => (
-            <tr key={user.username} className={user.enabled ? undefined : 'muted'}>
-              <td className="mono" style={NAME}>
-                {user.username}
-              </td>
-              <td style={NAME}>{user.displayName}</td>
-              <td>
+      <Table
+        caption="Users"
+        of={access.data}
+        keyOf={(user) => user.username}
+        rowOf={(user) => ({ className: user.enabled ? undefined : 'muted' })}
+        columns={[
+          { head: 'User', className: 'mono', does: () => ({ style: NAME }), cell: (user) => user.username },
+          { head: 'Name', does: () => ({ style: NAME }), cell: (user) => user.displayName },
+          {
+            head: 'Role',
+            cell: (user) => (
+              <>
                 {keeps && user.username !== username ? (
                   <Choice
                     className="bare"
@@ -107,33 +98,37 @@ function Users({ keeps }: { keeps: boolean }) {
                   words(user.role)
                 )}
                 {!user.enabled && ', switched off'}
-              </td>
-              <td className="nowrap">{user.since ? date(user.since.slice(0, 10)) : '–'}</td>
-              <td className="nowrap">{user.lastSeen ? moment(user.lastSeen) : 'never'}</td>
-              <td>{user.standsInFor.join(', ')}</td>
-              <td>{user.together.join('; ')}</td>
-              {keeps && (
-                <td className="nowrap">
-                  {user.username !== username && (
-                    <span className="row gap-14">
-                      <button className="plain small" onClick={() => setPasswordOf(user.username)}>
-                        Set password
-                      </button>
-                      <button
-                        className="plain small"
-                        disabled={change.isPending}
-                        onClick={() => change.mutate(() => setEnabled(user.username, !user.enabled))}
-                      >
-                        {user.enabled ? 'Switch off' : 'Switch on'}
-                      </button>
-                    </span>
-                  )}
-                </td>
-              )}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+              </>
+            ),
+          },
+          { head: 'Since', className: 'nowrap', cell: (user) => (user.since ? date(user.since.slice(0, 10)) : '–') },
+          {
+            head: 'Last signed in',
+            className: 'nowrap',
+            cell: (user) => (user.lastSeen ? moment(user.lastSeen) : 'never'),
+          },
+          { head: 'Stands in for', cell: (user) => user.standsInFor.join(', ') },
+          { head: 'Holds together', cell: (user) => user.together.join('; ') },
+          keeps && {
+            className: 'nowrap',
+            cell: (user) =>
+              user.username !== username && (
+                <span className="row gap-14">
+                  <button className="plain small" onClick={() => setPasswordOf(user.username)}>
+                    Set password
+                  </button>
+                  <button
+                    className="plain small"
+                    disabled={change.isPending}
+                    onClick={() => change.mutate(() => setEnabled(user.username, !user.enabled))}
+                  >
+                    {user.enabled ? 'Switch off' : 'Switch on'}
+                  </button>
+                </span>
+              ),
+          },
+        ]}
+      />
       {password && <SetPassword username={password} onClose={() => setPasswordOf(null)} />}
     </>
   );

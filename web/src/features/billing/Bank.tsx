@@ -133,24 +133,20 @@ function Entries({ id }: { id: number }) {
             ? 'All entries are settled.'
             : `${open} ${open === 1 ? 'entry is' : 'entries are'} to be settled; of ${certain === 0 ? 'none' : certain === 1 ? 'one' : certain}${shown} the invoice is certain.`}
         </p>
-        <table className="rows">
-          <caption className="unseen">Entries of the statement</caption>
-          <thead>
-            <tr>
-              <th className="num">No</th>
-              <th>Booked</th>
-              <th>From</th>
-              <th>Reference</th>
-              <th className="num">Amount {currency()}</th>
-              <th className="wide-40pc">Settles</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row) => (
-              <EntryRow key={row.id} row={row} mayBill={may('BILL')} />
-            ))}
-          </tbody>
-        </table>
+        <Table
+          caption="Entries of the statement"
+          of={rows}
+          keyOf={(row) => row.id}
+          columns={[
+            { head: 'No', num: true },
+            { head: 'Booked' },
+            { head: 'From' },
+            { head: 'Reference' },
+            { head: <>Amount {currency()}</>, num: true },
+            { head: 'Settles', width: 'wide-40pc' },
+          ]}
+          drawn={(row) => <EntryRow row={row} mayBill={may('BILL')} />}
+        />
         <More query={list} />
       </div>
       <div className="bar">

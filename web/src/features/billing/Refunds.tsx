@@ -64,30 +64,31 @@ export function Refunds() {
             <h2 className="part" style={{ marginTop: todo.length > 0 ? 24 : 0 }}>
               At the payment service
             </h2>
-            <table className="rows">
-              <caption className="unseen">At the payment service</caption>
-              <thead>
-                <tr>
-                  <th>Refund</th>
-                  <th>Customer</th>
-                  <th>Of</th>
-                  <th>On</th>
-                  <th>State</th>
-                  <th className="num">Amount {currency()}</th>
-                  <td />
-                </tr>
-              </thead>
-              <tbody>
-                {open.map((row) => (
-                  <tr key={row.refund}>
-                    <Who of={row} number={row.refund} />
-                    <td className={row.state === 'DECLINED' || row.state === 'UNANSWERED' ? 'error' : ''}>
+            <Table
+              caption="At the payment service"
+              of={open}
+              keyOf={(row) => row.refund}
+              columns={[
+                { head: 'Refund', cell: (row) => <Doc kind="REFUND" number={row.refund} /> },
+                { head: 'Customer', cell: (row) => row.customerName },
+                { head: 'Of', cell: (row) => <Doc kind={row.sourceKind} number={row.source} /> },
+                { head: 'On', className: 'nowrap', cell: (row) => date(row.on) },
+                {
+                  head: 'State',
+                  className: (row) => (row.state === 'DECLINED' || row.state === 'UNANSWERED' ? 'error' : ''),
+                  cell: (row) => (
+                    <>
                       {PAYOUT[row.state]}
                       {row.state === 'DECLINED' && '; the money is customer credit again'}
                       {row.state === 'UNANSWERED' && '; payment not confirmed'}
-                    </td>
-                    <td className="num">{figure(row.amount)}</td>
-                    <td className="nowrap">
+                    </>
+                  ),
+                },
+                { head: <>Amount {currency()}</>, num: true, cell: (row) => figure(row.amount) },
+                {
+                  className: 'nowrap',
+                  cell: (row) => (
+                    <>
                       {may('BILL') && row.state === 'UNANSWERED' && (
                         <button
                           className="button"
@@ -106,11 +107,11 @@ export function Refunds() {
                           Keep as credit
                         </button>
                       )}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+                    </>
+                  ),
+                },
+              ]}
+            />
             <p className="muted small">Asking again never pays twice: the service knows each refund by its number.</p>
             <More query={payouts} />
           </>
@@ -126,27 +127,5 @@ export function Refunds() {
       cell={(column, row) => (column === 'payout' ? (PAYOUT[textIn(row, 'payout')] ?? 'manual') : undefined)}
       selected={(chosen, on) => <TakeBackBar of={TAKEN_BACK} chosen={chosen} {...on} />}
     />
-  );
-}
-
-/** Which refund to whom, of what and when. */
-function Who({
-  of,
-  number,
-}: {
-  of: { customerName: string; sourceKind: string; source: string; on: string };
-  number: string;
-}) {
-  return (
-    <>
-      <td>
-        <Doc kind="REFUND" number={number} />
-      </td>
-      <td>{of.customerName}</td>
-      <td>
-        <Doc kind={of.sourceKind} number={of.source} />
-      </td>
-      <td className="nowrap">{date(of.on)}</td>
-    </>
   );
 }

@@ -171,7 +171,7 @@ function PoNumbers({ code }: { code: string }) {
         of={rows}
         keyOf={(row) => row.kind + row.number}
         className="above-6"
-        rowClass={(row) => (['CANCELLED', 'DECLINED'].includes(row.state ?? '') ? 'dropped' : '')}
+        rowOf={(row) => ({ className: ['CANCELLED', 'DECLINED'].includes(row.state ?? '') ? 'dropped' : '' })}
         columns={[
           { head: 'Customer PO', className: 'mono breaks', cell: (row) => row.po },
           { head: 'Normalised', className: 'mono muted', cell: (row) => row.normal },

@@ -154,38 +154,35 @@ function All({ code, isShown, isWhole }: Shown) {
               On {date(to)} {owedWords(pages.at(-1)?.closing ?? '0')}.
             </p>
           )}
-          <table className="rows">
-            <caption className="unseen">Documents from {date(from)}</caption>
-            <thead>
-              <tr>
-                <th>Date</th>
-                <th>Document</th>
-                <th>What</th>
-                <th>Reference</th>
-                <th className="num">Value {currency()}</th>
-                <th className="num">Debit {currency()}</th>
-                <th className="num">Credit {currency()}</th>
-                {isWhole && <th className="num">Balance {currency()}</th>}
-              </tr>
-            </thead>
-            <tbody>
-              {isWhole && <BroughtForward on={from} columns={8} balance={pages[0]?.opening ?? ''} />}
-              {rows.map((row, index) => (
-                <tr key={index}>
-                  <td className="nowrap">{date(row.on)}</td>
-                  <td className="nowrap">
-                    <Document row={row} />
-                  </td>
-                  <td>{row.what}</td>
-                  <td className="mono small">{row.reference}</td>
-                  <td className="num muted">{orDash(row.value)}</td>
-                  <td className="num">{row.owed.startsWith('-') ? '–' : orDash(row.owed)}</td>
-                  <td className="num">{row.owed.startsWith('-') ? figure(row.owed.slice(1)) : '–'}</td>
-                  {isWhole && <td className="num strong">{figure(row.balance)}</td>}
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Table
+            caption={`Documents from ${date(from)}`}
+            of={rows}
+            keyOf={(_, index) => index}
+            before={isWhole && <BroughtForward on={from} columns={8} balance={pages[0]?.opening ?? ''} />}
+            columns={[
+              { head: 'Date', className: 'nowrap', cell: (row) => date(row.on) },
+              { head: 'Document', className: 'nowrap', cell: (row) => <Document row={row} /> },
+              { head: 'What', cell: (row) => row.what },
+              { head: 'Reference', className: 'mono small', cell: (row) => row.reference },
+              { head: <>Value {currency()}</>, num: true, className: 'muted', cell: (row) => orDash(row.value) },
+              {
+                head: <>Debit {currency()}</>,
+                num: true,
+                cell: (row) => (row.owed.startsWith('-') ? '–' : orDash(row.owed)),
+              },
+              {
+                head: <>Credit {currency()}</>,
+                num: true,
+                cell: (row) => (row.owed.startsWith('-') ? figure(row.owed.slice(1)) : '–'),
+              },
+              isWhole && {
+                head: <>Balance {currency()}</>,
+                num: true,
+                className: 'strong',
+                cell: (row) => figure(row.balance),
+              },
+            ]}
+          />
           {rows.length === 0 && <Empty>Nothing in these days.</Empty>}
           <More query={query} />
         </>

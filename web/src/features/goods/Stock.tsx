@@ -276,7 +276,7 @@ function Queue({ rows }: { rows: Schemas['ClaimView'][] }) {
         caption="Reservations and waiting orders, in sequence"
         of={rows}
         keyOf={(row) => `${row.order}/${row.line}`}
-        rowClass={(row) => (row === from ? 'at' : '')}
+        rowOf={(row) => ({ className: row === from ? 'at' : '' })}
         columns={[
           {
             head: 'Order',

@@ -8,6 +8,7 @@ import { date, figure, orDash } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
+import { Table } from '../../shared/ui/Table';
 import { Choice } from '../../shared/ui/fields';
 
 export const accountsQuery = queryOptions({
@@ -111,48 +112,43 @@ export function AccountSheet() {
       </div>
       {!sheet.data && <Waiting query={sheet} />}
       {sheet.data && (
-        <table className="rows">
-          <caption className="unseen">Account sheet</caption>
-          <thead>
-            <tr>
-              <th>Date</th>
-              <th>Entry</th>
-              <th>Document</th>
-              <th>Customer</th>
-              <th className="num">Debit {currency()}</th>
-              <th className="num">Credit {currency()}</th>
-              <th className="num">Balance {currency()}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <BroughtForward on={from} columns={7} balance={sheet.data.pages[0]?.opening ?? ''} />
-            {rows.map((row, index) => (
-              <tr key={`${row.entry} ${index}`}>
-                <td className="nowrap">{date(row.date)}</td>
-                <td>
+        <Table
+          caption="Account sheet"
+          of={rows}
+          keyOf={(row, index) => `${row.entry} ${index}`}
+          before={<BroughtForward on={from} columns={7} balance={sheet.data.pages[0]?.opening ?? ''} />}
+          columns={[
+            { head: 'Date', className: 'nowrap', cell: (row) => date(row.date) },
+            {
+              head: 'Entry',
+              cell: (row) => (
+                <>
                   <Link className="mono" to={`/ledger/journal?entry=${row.entry}`}>
                     {row.entry}
                   </Link>{' '}
                   <span className="muted small">{row.event}</span>
-                </td>
-                <td>
-                  {['STOCK_RECEIPT', 'STOCK_COUNT', 'MANUAL_ENTRY'].includes(row.documentKind) ? (
-                    <span className="mono">{row.documentNumber}</span>
-                  ) : (
-                    <Doc kind={row.documentKind} number={row.documentNumber} />
-                  )}
-                </td>
-                <td>{row.customerName}</td>
-                <td className="num">{orDash(row.debit)}</td>
-                <td className="num">{orDash(row.credit)}</td>
-                <td className="num strong">{figure(row.balance)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                </>
+              ),
+            },
+            { head: 'Document', cell: (row) => <PostedFor kind={row.documentKind} number={row.documentNumber} /> },
+            { head: 'Customer', cell: (row) => row.customerName },
+            { head: <>Debit {currency()}</>, num: true, cell: (row) => orDash(row.debit) },
+            { head: <>Credit {currency()}</>, num: true, cell: (row) => orDash(row.credit) },
+            { head: <>Balance {currency()}</>, num: true, className: 'strong', cell: (row) => figure(row.balance) },
+          ]}
+        />
       )}
       {sheet.data && rows.length === 0 && <Empty>No entries between these dates.</Empty>}
       <More query={sheet} />
     </>
+  );
+}
+
+/** The document that an entry was posted for; some have no page of their own. */
+export function PostedFor({ kind, number }: { kind: string; number: string }) {
+  return ['STOCK_RECEIPT', 'STOCK_COUNT', 'MANUAL_ENTRY'].includes(kind) ? (
+    <span className="mono">{number}</span>
+  ) : (
+    <Doc kind={kind} number={number} />
   );
 }

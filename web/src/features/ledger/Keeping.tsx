@@ -390,7 +390,7 @@ export function Periods() {
         caption="Periods"
         of={query.data.closings}
         keyOf={(_, index) => index}
-        rowClass={(one) => (one.reopenedAt ? 'dropped' : '')}
+        rowOf={(one) => ({ className: one.reopenedAt ? 'dropped' : '' })}
         columns={[
           { head: 'Through', className: 'nowrap', cell: (one) => date(one.through) },
           {

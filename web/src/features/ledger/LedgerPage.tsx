@@ -11,7 +11,7 @@ import { present } from '../../shared/present';
 import { useSession } from '../../shared/session';
 import { Doc, Empty, More, OfTab, Tabs, Waiting } from '../../shared/ui';
 import { Table } from '../../shared/ui/Table';
-import { AccountSheet, Days } from './AccountSheet';
+import { AccountSheet, Days, PostedFor } from './AccountSheet';
 import { ManualEntry, Periods, PostingMap } from './Keeping';
 
 type Filter = { document?: string; account?: string; from?: string; to?: string };
@@ -155,24 +155,49 @@ function Journal() {
         <h1>Journal {narrowed}</h1>
         {narrowed && <Link to="/ledger/journal">all entries</Link>}
       </div>
-      <table className="rows">
-        <caption className="unseen">Journal</caption>
-        <thead>
-          <tr>
-            <th>Date</th>
-            <th>Entry</th>
-            <th>Document</th>
-            <th>Account</th>
-            <th className="num">Debit {currency()}</th>
-            <th className="num">Credit {currency()}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <EntryRows key={row.number} entry={row} />
-          ))}
-        </tbody>
-      </table>
+      <Table
+        caption="Journal"
+        of={rows.flatMap((entry) => entry.lines.map((line, index) => ({ entry, line, index })))}
+        keyOf={({ entry, index }) => `${entry.number} ${index}`}
+        rowOf={({ entry, index }) => ({
+          style: index < entry.lines.length - 1 ? { borderBottom: '0' } : undefined,
+        })}
+        columns={[
+          { head: 'Date', className: 'nowrap', beside, cell: ({ entry }) => date(entry.date) },
+          {
+            head: 'Entry',
+            beside,
+            cell: ({ entry }) => (
+              <>
+                <Link className="mono" to={`/ledger/journal?entry=${entry.number}`} title={`hash ${entry.hash}`}>
+                  {entry.number}
+                </Link>
+                <div className="muted small">{entry.event}</div>
+              </>
+            ),
+          },
+          {
+            head: 'Document',
+            beside,
+            cell: ({ entry }) => (
+              <>
+                <PostedFor kind={entry.documentKind} number={entry.documentNumber} />
+                <div className="muted small">{entry.customerName}</div>
+              </>
+            ),
+          },
+          {
+            head: 'Account',
+            cell: ({ line }) => (
+              <>
+                <span className="mono muted small">{line.account}</span> {line.accountName}
+              </>
+            ),
+          },
+          { head: <>Debit {currency()}</>, num: true, cell: ({ line }) => orDash(line.debit) },
+          { head: <>Credit {currency()}</>, num: true, cell: ({ line }) => orDash(line.credit) },
+        ]}
+      />
       {rows.length === 0 && (
         <Empty>No entries match. Orders, reservations, staging and cancellations post nothing.</Empty>
       )}
@@ -196,35 +221,26 @@ function Explanation({ entry }: { entry: Schemas['EntryView'] }) {
         </div>
       )}
       {told.length > 0 && (
-        <table className="rows up-to-900">
-          <caption className="unseen">Posting row used</caption>
-          <thead>
-            <tr>
-              <th>Account</th>
-              <th>Matched on</th>
-              <th>Row used</th>
-              <th className="num">Amount {currency()}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {told.flatMap((line) =>
-              line.explained.map((use, index) => (
-                <tr key={`${line.account} ${line.role} ${index}`}>
-                  <td>
-                    {index === 0 && (
-                      <>
-                        <span className="mono muted small">{line.account}</span> {line.accountName}
-                      </>
-                    )}
-                  </td>
-                  <td>{use.asked || <span className="muted">default row</span>}</td>
-                  <td>{use.row}</td>
-                  <td className="num">{figure(use.amount)}</td>
-                </tr>
-              )),
-            )}
-          </tbody>
-        </table>
+        <Table
+          caption="Posting row used"
+          className="up-to-900"
+          of={told.flatMap((line) => line.explained.map((use, index) => ({ line, use, index })))}
+          keyOf={({ line, index }) => `${line.account} ${line.role} ${index}`}
+          columns={[
+            {
+              head: 'Account',
+              cell: ({ line, index }) =>
+                index === 0 && (
+                  <>
+                    <span className="mono muted small">{line.account}</span> {line.accountName}
+                  </>
+                ),
+            },
+            { head: 'Matched on', cell: ({ use }) => use.asked || <span className="muted">default row</span> },
+            { head: 'Row used', cell: ({ use }) => use.row },
+            { head: <>Amount {currency()}</>, num: true, cell: ({ use }) => figure(use.amount) },
+          ]}
+        />
       )}
       {entry.remark && (
         <p>
@@ -250,35 +266,6 @@ function Explanation({ entry }: { entry: Schemas['EntryView'] }) {
   );
 }
 
-function EntryRows({ entry }: { entry: Schemas['EntryView'] }) {
-  return entry.lines.map((line, index) => (
-    <tr key={`${line.account} ${index}`} style={index < entry.lines.length - 1 ? { borderBottom: '0' } : undefined}>
-      {index === 0 && (
-        <>
-          <td rowSpan={entry.lines.length} className="nowrap">
-            {date(entry.date)}
-          </td>
-          <td rowSpan={entry.lines.length}>
-            <Link className="mono" to={`/ledger/journal?entry=${entry.number}`} title={`hash ${entry.hash}`}>
-              {entry.number}
-            </Link>
-            <div className="muted small">{entry.event}</div>
-          </td>
-          <td rowSpan={entry.lines.length}>
-            {['STOCK_RECEIPT', 'STOCK_COUNT', 'MANUAL_ENTRY'].includes(entry.documentKind) ? (
-              <span className="mono">{entry.documentNumber}</span>
-            ) : (
-              <Doc kind={entry.documentKind} number={entry.documentNumber} />
-            )}
-            <div className="muted small">{entry.customerName}</div>
-          </td>
-        </>
-      )}
-      <td>
-        <span className="mono muted small">{line.account}</span> {line.accountName}
-      </td>
-      <td className="num">{orDash(line.debit)}</td>
-      <td className="num">{orDash(line.credit)}</td>
-    </tr>
-  ));
-}
+/** What is told of an entry once stands beside all of its lines. */
+const beside = ({ entry, index }: { entry: Schemas['EntryView']; index: number }) =>
+  index === 0 ? entry.lines.length : 0;

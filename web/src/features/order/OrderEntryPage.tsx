@@ -13,6 +13,7 @@ import { useSession } from '../../shared/session';
 import { Mark, ProblemNote, tell, Waiting } from '../../shared/ui';
 import { DayInput } from '../../shared/ui/DayInput';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Table } from '../../shared/ui/Table';
 import { Choice, Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { CustomerLook, sitesQuery } from '../masterdata';
@@ -319,44 +320,40 @@ function Entry({
             ))}
           </div>
           <ShipToFields shipTo={order.shipTo} onChange={(shipTo) => set({ shipTo })} />
-          <table className="rows inset">
-            <caption className="unseen">Lines</caption>
-            <thead>
-              <tr>
-                <th className="num wide-30">Line</th>
-                <th>Item</th>
-                <th className="num wide-76">Quantity</th>
-                <th className="num wide-58">Free</th>
-                <th className="wide-104">Requested</th>
-                <th className="num wide-82">Price</th>
-                <th className="num wide-56">Discount %</th>
-                <th className="num wide-88">Net {currency()}</th>
-                <td className="wide-16" />
-              </tr>
-            </thead>
-            <tbody>
-              {order.lines.map((line, index) => {
-                const result = isWritten(line) ? run.data?.order.lines[tried.indexOf(line)] : undefined;
-                return (
-                  <EntryLine
-                    key={index}
-                    line={line}
-                    position={index + 1}
-                    site={order.site}
-                    result={result}
-                    lacking={lacking.has(`quantity-${index + 1}`)}
-                    shortage={run.data?.shortages.find((one) => one.line === result?.no)}
-                    onChange={(change) => setLine(index, change)}
-                    onMore={(more) =>
-                      setLines((lines) => [...lines.slice(0, index), ...more, ...lines.slice(index + 1)])
-                    }
-                    onRemove={() => setLines((lines) => lines.filter((_, at) => at !== index))}
-                    blank={noLine}
-                  />
-                );
-              })}
-            </tbody>
-          </table>
+          <Table
+            caption="Lines"
+            className="inset"
+            of={order.lines}
+            keyOf={(_, index) => index}
+            drawn={(line, index) => {
+              const result = isWritten(line) ? run.data?.order.lines[tried.indexOf(line)] : undefined;
+              return (
+                <EntryLine
+                  line={line}
+                  position={index + 1}
+                  site={order.site}
+                  result={result}
+                  lacking={lacking.has(`quantity-${index + 1}`)}
+                  shortage={run.data?.shortages.find((one) => one.line === result?.no)}
+                  onChange={(change) => setLine(index, change)}
+                  onMore={(more) => setLines((lines) => [...lines.slice(0, index), ...more, ...lines.slice(index + 1)])}
+                  onRemove={() => setLines((lines) => lines.filter((_, at) => at !== index))}
+                  blank={noLine}
+                />
+              );
+            }}
+            columns={[
+              { head: 'Line', num: true, width: 'wide-30' },
+              { head: 'Item' },
+              { head: 'Quantity', num: true, width: 'wide-76' },
+              { head: 'Free', num: true, width: 'wide-58' },
+              { head: 'Requested', width: 'wide-104' },
+              { head: 'Price', num: true, width: 'wide-82' },
+              { head: 'Discount %', num: true, width: 'wide-56' },
+              { head: <>Net {currency()}</>, num: true, width: 'wide-88' },
+              { width: 'wide-16' },
+            ]}
+          />
           <div className="row gap-16 above-8">
             <button className="plain small" onClick={() => add('TEXT')}>
               + text

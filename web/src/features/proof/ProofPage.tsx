@@ -1,10 +1,11 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { queries } from '../../shared/api/queries';
-import { figure, isZero } from '../../shared/format';
+import { figure, orDash } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { useSession } from '../../shared/session';
 import { ProblemNote, Ring, Waiting } from '../../shared/ui';
+import { Table } from '../../shared/ui/Table';
 import { latestProofQuery } from './api';
 
 function headline(statements: Schemas['StatementView'][]): string {
@@ -47,55 +48,56 @@ export function ProofPage() {
   );
 }
 
+const figureOf = (value: string | null) => (value == null ? '' : figure(value));
+
+/** A statement, or where it fails. */
+type Told = { statement: Schemas['StatementView']; failure?: Schemas['StatementView']['failures'][number] };
+
 export function Statements({ of }: { of: Schemas['StatementView'][] }) {
   return (
-    <table className="rows">
-      <caption className="unseen">Statements</caption>
-      <thead>
-        <tr>
-          <td className="wide-20" />
-          <th>Statement</th>
-          <th className="num">Documents</th>
-          <th className="num">Ledger</th>
-          <th className="num">Difference</th>
-          <th className="num">Examined</th>
-        </tr>
-      </thead>
-      <tbody>
-        {of.map((statement) => (
-          <StatementRows key={statement.no} statement={statement} />
-        ))}
-      </tbody>
-    </table>
-  );
-}
-
-function StatementRows({ statement }: { statement: Schemas['StatementView'] }) {
-  const figureOf = (value: string | null) => (value == null ? '' : figure(value));
-  return (
-    <>
-      <tr>
-        <td>
-          <Ring holds={statement.holds} />
-        </td>
-        <td className={statement.holds ? '' : 'strong'}>{statement.words}</td>
-        <td className="num">{figureOf(statement.documents)}</td>
-        <td className="num">{figureOf(statement.ledger)}</td>
-        <td className={`num${statement.holds ? '' : ' error strong'}`}>
-          {statement.difference == null ? '' : isZero(statement.difference) ? '–' : figure(statement.difference)}
-        </td>
-        <td className="num muted">
-          {figure(String(statement.examined))} {statement.lookedAt}
-        </td>
-      </tr>
-      {statement.failures.map((failure, index) => (
-        <tr key={index}>
-          <td />
-          <td colSpan={5}>
-            <div className="problem">{failure.sentence}</div>
-          </td>
-        </tr>
-      ))}
-    </>
+    <Table
+      caption="Statements"
+      of={of.flatMap((statement): Told[] => [
+        { statement },
+        ...statement.failures.map((failure) => ({ statement, failure })),
+      ])}
+      keyOf={({ statement }, index) => `${statement.no} ${index}`}
+      drawn={({ failure }) =>
+        failure && (
+          <tr>
+            <td />
+            <td colSpan={5}>
+              <div className="problem">{failure.sentence}</div>
+            </td>
+          </tr>
+        )
+      }
+      columns={[
+        { width: 'wide-20', cell: ({ statement }) => <Ring holds={statement.holds} /> },
+        {
+          head: 'Statement',
+          className: ({ statement }) => (statement.holds ? '' : 'strong'),
+          cell: ({ statement }) => statement.words,
+        },
+        { head: 'Documents', num: true, cell: ({ statement }) => figureOf(statement.documents) },
+        { head: 'Ledger', num: true, cell: ({ statement }) => figureOf(statement.ledger) },
+        {
+          head: 'Difference',
+          num: true,
+          className: ({ statement }) => (statement.holds ? '' : 'error strong'),
+          cell: ({ statement }) => (statement.difference == null ? '' : orDash(statement.difference)),
+        },
+        {
+          head: 'Examined',
+          num: true,
+          className: 'muted',
+          cell: ({ statement }) => (
+            <>
+              {figure(String(statement.examined))} {statement.lookedAt}
+            </>
+          ),
+        },
+      ]}
+    />
   );
 }

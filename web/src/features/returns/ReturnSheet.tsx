@@ -1,13 +1,14 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { Fragment, useState } from 'react';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { answer, client, once } from '../../shared/api/http';
-import { date, isZero, plain, trim } from '../../shared/format';
+import { date, isZero, orDash, plain, trim } from '../../shared/format';
 import { useKeys } from '../../shared/keys';
 import { offersOf } from '../../shared/offered';
 import { useSession } from '../../shared/session';
 import { Doc, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { type Column, Table } from '../../shared/ui/Table';
 import { Choice, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { WaysOut, Settle } from '../billing';
@@ -123,6 +124,20 @@ function ReturnSheet({ goods }: { goods: Goods }) {
   useKeys({ 'ctrl+enter': first ? () => first() : undefined });
   const set = (line: GoodsLine, field: keyof InspectionResult, value: string) =>
     setResults({ ...results, [line.no]: { ...(results[line.no] ?? NONE), [field]: value } });
+  const toInspect = (line: GoodsLine) => (isZero(line.inInspection) ? 0 : 1);
+  const judgedAs = (field: 'restock' | 'scrap' | 'sendBack', head: string): Column<GoodsLine> => ({
+    head,
+    num: true,
+    className: 'wide-74',
+    across: toInspect,
+    cell: (line) => (
+      <FigureInput
+        label={`${FIELD[field]}, line ${line.no}`}
+        value={results[line.no]?.[field] ?? ''}
+        onChange={(to) => set(line, field, to)}
+      />
+    ),
+  });
   return (
     <div className="page">
       <div className="page-scroll">
@@ -142,131 +157,94 @@ function ReturnSheet({ goods }: { goods: Goods }) {
           {goods.remindedOn &&
             `. Customer reminded on ${date(goods.remindedOn)}${goods.reminders > 1 ? `, for the ${goods.reminders}. time` : ''}.`}
         </p>
-        <table className="rows">
-          <caption className="unseen">Lines</caption>
-          <thead>
-            <tr>
-              <th className="num">Line</th>
-              <th>Item</th>
-              <th>From</th>
-              <th className="num">Authorised</th>
-              <th className="num">Received</th>
-              {receives && <th className="num">Receive now</th>}
-              <th className="num">To inspect</th>
-              {inspects ? (
+        <Table
+          caption="Lines"
+          of={goods.lines}
+          keyOf={(line) => line.no}
+          columns={[
+            { head: 'Line', num: true, cell: (line) => line.no },
+            { head: 'Item', cell: (line) => <ReturnedItem line={line} /> },
+            {
+              head: 'From',
+              className: 'nowrap',
+              cell: (line) => (
                 <>
-                  <th className="num">Restock</th>
-                  <th>Store</th>
-                  <th className="num">Scrap</th>
-                  <th className="num">Send back</th>
-                  <th>Serial no. or damage</th>
-                </>
-              ) : (
-                <>
-                  <th className="num">Restocked</th>
-                  <th className="num">Scrapped</th>
-                  <th className="num">Sent back</th>
-                </>
-              )}
-            </tr>
-          </thead>
-          <tbody>
-            {goods.lines.map((line) => (
-              <tr key={line.no}>
-                <td className="num">{line.no}</td>
-                <td>
-                  {line.description} <span className="mono muted small nowrap">{line.item}</span>
-                  {line.outcomes
-                    .filter((outcome) => outcome.remark)
-                    .map((outcome, index) => (
-                      <div key={index} className="small muted">
-                        {trim(outcome.quantity)} {OUTCOME[outcome.kind]}: {outcome.remark}
-                      </div>
-                    ))}
-                  {!isZero(line.creditedAhead) && (
-                    <div className="small error">{trim(line.creditedAhead)} credited, not received</div>
-                  )}
-                </td>
-                <td className="nowrap">
                   <Doc kind="DISPATCH" number={line.dispatch} />
                   {line.invoice && (
                     <>
                       , <Doc kind="INVOICE" number={line.invoice} />
                     </>
                   )}
-                </td>
-                <td className="num">{trim(line.authorised)}</td>
-                <td className="num">{isZero(line.received) ? '–' : trim(line.received)}</td>
-                {receives && (
-                  <td className="num wide-74">
-                    {isZero(line.awaited) ? (
-                      '–'
-                    ) : (
-                      <FigureInput
-                        label={`Receive now, line ${line.no}`}
-                        value={came[line.no] ?? ''}
-                        onChange={(to) => setCame({ ...came, [line.no]: to })}
-                      />
-                    )}
-                  </td>
-                )}
-                <td className="num">{isZero(line.inInspection) ? '–' : trim(line.inInspection)}</td>
-                {inspects ? (
-                  isZero(line.inInspection) ? (
-                    <td colSpan={5} className="muted">
-                      nothing to inspect
-                    </td>
-                  ) : (
-                    <>
-                      {(['restock', 'scrap', 'sendBack'] as const).map((field) => (
-                        <Fragment key={field}>
-                          <td className="num wide-74">
-                            <FigureInput
-                              label={`${FIELD[field]}, line ${line.no}`}
-                              value={results[line.no]?.[field] ?? ''}
-                              onChange={(to) => set(line, field, to)}
-                            />
-                          </td>
-                          {field === 'restock' && (
-                            <td>
-                              <Choice
-                                className="bare"
-                                aria-label={`Store, line ${line.no}`}
-                                value={results[line.no]?.site ?? line.site}
-                                onChange={(to) => set(line, 'site', to)}
-                              >
-                                {sites.map((site) => (
-                                  <option key={site.code} value={site.code}>
-                                    {site.code}
-                                  </option>
-                                ))}
-                              </Choice>
-                            </td>
-                          )}
-                        </Fragment>
-                      ))}
-                      <td>
-                        <TextLine
-                          className="cell-input"
-                          aria-label={`Remark, line ${line.no}`}
-                          maxLength={2000}
-                          value={results[line.no]?.remark ?? ''}
-                          onChange={(to) => set(line, 'remark', to)}
-                        />
-                      </td>
-                    </>
-                  )
+                </>
+              ),
+            },
+            { head: 'Authorised', num: true, cell: (line) => trim(line.authorised) },
+            { head: 'Received', num: true, cell: (line) => orDash(line.received) },
+            receives && {
+              head: 'Receive now',
+              num: true,
+              className: 'wide-74',
+              cell: (line) =>
+                isZero(line.awaited) ? (
+                  '–'
                 ) : (
-                  [line.restocked, line.scrapped, line.sentBack].map((quantity, index) => (
-                    <td className="num" key={index}>
-                      {isZero(quantity) ? '–' : trim(quantity)}
-                    </td>
-                  ))
-                )}
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                  <FigureInput
+                    label={`Receive now, line ${line.no}`}
+                    value={came[line.no] ?? ''}
+                    onChange={(to) => setCame({ ...came, [line.no]: to })}
+                  />
+                ),
+            },
+            { head: 'To inspect', num: true, cell: (line) => orDash(line.inInspection) },
+            ...(inspects
+              ? [
+                  {
+                    className: 'muted',
+                    across: (line: GoodsLine) => (isZero(line.inInspection) ? 5 : 0),
+                    cell: () => 'nothing to inspect',
+                  },
+                  judgedAs('restock', 'Restock'),
+                  {
+                    head: 'Store',
+                    across: toInspect,
+                    cell: (line: GoodsLine) => (
+                      <Choice
+                        className="bare"
+                        aria-label={`Store, line ${line.no}`}
+                        value={results[line.no]?.site ?? line.site}
+                        onChange={(to) => set(line, 'site', to)}
+                      >
+                        {sites.map((site) => (
+                          <option key={site.code} value={site.code}>
+                            {site.code}
+                          </option>
+                        ))}
+                      </Choice>
+                    ),
+                  },
+                  judgedAs('scrap', 'Scrap'),
+                  judgedAs('sendBack', 'Send back'),
+                  {
+                    head: 'Serial no. or damage',
+                    across: toInspect,
+                    cell: (line: GoodsLine) => (
+                      <TextLine
+                        className="cell-input"
+                        aria-label={`Remark, line ${line.no}`}
+                        maxLength={2000}
+                        value={results[line.no]?.remark ?? ''}
+                        onChange={(to) => set(line, 'remark', to)}
+                      />
+                    ),
+                  },
+                ]
+              : [
+                  { head: 'Restocked', num: true, cell: (line: GoodsLine) => orDash(line.restocked) },
+                  { head: 'Scrapped', num: true, cell: (line: GoodsLine) => orDash(line.scrapped) },
+                  { head: 'Sent back', num: true, cell: (line: GoodsLine) => orDash(line.sentBack) },
+                ]),
+          ]}
+        />
         <ProblemNote problem={receive.error ?? inspect.error ?? credit.error} />
         <div className="two above-18">
           <section>
@@ -405,4 +383,22 @@ function sentence(goods: Goods, toCredit: boolean): string {
   const arrived = goods.lines.some((line) => !isZero(line.received));
   if (!arrived) return 'Withdrawn before any goods came.';
   return `${goods.withdrawn ? 'Received goods inspected; the rest withdrawn.' : 'All goods received and inspected.'}${creditable}`;
+}
+
+function ReturnedItem({ line }: { line: GoodsLine }) {
+  return (
+    <>
+      {line.description} <span className="mono muted small nowrap">{line.item}</span>
+      {line.outcomes
+        .filter((outcome) => outcome.remark)
+        .map((outcome, index) => (
+          <div key={index} className="small muted">
+            {trim(outcome.quantity)} {OUTCOME[outcome.kind]}: {outcome.remark}
+          </div>
+        ))}
+      {!isZero(line.creditedAhead) && (
+        <div className="small error">{trim(line.creditedAhead)} credited, not received</div>
+      )}
+    </>
+  );
 }

@@ -7,6 +7,7 @@ import { Doc, Empty, keepReason, More, ProblemNote, ReasonInput, tell, Waiting }
 import { Dialog } from '../../shared/ui/Dialog';
 import { DialogForm } from '../../shared/ui/DialogForm';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { Table } from '../../shared/ui/Table';
 import { Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { useWritten } from '../../shared/written';
@@ -226,6 +227,7 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
       onDone();
     },
   });
+  const keyOfLine = (row: (typeof rows)[number]) => `${row.dispatch}/${row.line}`;
   const rows = lines.data?.pages.flatMap((page) => page.rows) ?? [];
   return (
     <div className="two above-8">
@@ -247,33 +249,37 @@ function Decide({ goods, onDone }: { goods: Unexpected; onDone: () => void }) {
           <p className="muted">No {goods.itemName} shipped to the customer can be returned.</p>
         )}
         {rows.length > 0 && (
-          <table className="rows inset">
-            <caption className="unseen">Accept as a return</caption>
-            <tbody>
-              {rows.map((row) => {
-                const key = `${row.dispatch}/${row.line}`;
-                return (
-                  <tr key={key}>
-                    <td className="nowrap">
-                      {date(row.left)}{' '}
-                      {row.daysLate > 0 && <span className="error small">{row.daysLate} days too late</span>}
-                    </td>
-                    <td>
-                      <Doc kind="DISPATCH" number={row.dispatch} />
-                    </td>
-                    <td className="num nowrap">of {trim(row.returnable)}</td>
-                    <td className="num wide-80">
-                      <FigureInput
-                        label={`Quantity on ${row.dispatch}`}
-                        value={quantities[key] ?? ''}
-                        onChange={(to) => setQuantities({ ...quantities, [key]: to })}
-                      />
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
+          <Table
+            caption="Accept as a return"
+            className="inset"
+            isUnheaded
+            of={rows}
+            keyOf={keyOfLine}
+            columns={[
+              {
+                className: 'nowrap',
+                cell: (row) => (
+                  <>
+                    {date(row.left)}{' '}
+                    {row.daysLate > 0 && <span className="error small">{row.daysLate} days too late</span>}
+                  </>
+                ),
+              },
+              { cell: (row) => <Doc kind="DISPATCH" number={row.dispatch} /> },
+              { num: true, className: 'nowrap', cell: (row) => <>of {trim(row.returnable)}</> },
+              {
+                num: true,
+                className: 'wide-80',
+                cell: (row) => (
+                  <FigureInput
+                    label={`Quantity on ${row.dispatch}`}
+                    value={quantities[keyOfLine(row)] ?? ''}
+                    onChange={(to) => setQuantities({ ...quantities, [keyOfLine(row)]: to })}
+                  />
+                ),
+              },
+            ]}
+          />
         )}
         <More query={lines} />
         <div className="wide-280 around-8px-0-12px">

@@ -5,6 +5,7 @@ import type { Schemas } from '../../shared/api/http';
 import { capital, date, figure, isZero, price, trim } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Mark, ProblemNote, tell } from '../../shared/ui';
+import { Table } from '../../shared/ui/Table';
 import { remediesQuery, useRemedy, type Remedy, type Sheet } from './api';
 
 /** What would clear the open findings; each shows the order as it would be, and can then be done. */
@@ -113,39 +114,42 @@ function AsItWouldBe({ sheet, remedy, onClose }: { sheet: Sheet; remedy: Remedy;
 /** Lines as they are and as they would be; what differs is struck and written anew. */
 function Lines({ before, after }: { before: Schemas['LineView'][]; after: Schemas['LineView'][] }) {
   const gone = before.filter((line) => !after.some((one) => one.no === line.no));
-  const changed = (old: string | null | undefined, now: string) => (
+  const was = (line: Schemas['LineView']) => before.find((one) => one.no === line.no);
+  const changed = <T,>(old: T | undefined, now: T, told: (value: T) => string) => (
     <>
-      {old != null && old !== now && <s className="muted">{old}</s>} {now}
+      {old !== undefined && told(old) !== told(now) && <s className="muted">{told(old)}</s>} {told(now)}
     </>
   );
   return (
-    <table className="rows inset">
-      <caption className="unseen">Lines before and after</caption>
-      <tbody>
-        {[...after, ...gone].map((line) => {
-          const old = before.find((one) => one.no === line.no);
-          const dropped = gone.includes(line);
-          return (
-            <tr
-              key={line.no}
-              className={dropped ? 'dropped' : ''}
-              style={dropped ? { textDecoration: 'line-through' } : undefined}
-            >
-              <td className="num wide-30">{line.no}</td>
-              <td>
-                {line.description} <span className="mono muted small">{line.item}</span>
-              </td>
-              <td className="num">{changed(old && trim(old.quantity), trim(line.quantity))}</td>
-              <td className="num">
-                {changed(old && price(old.price), price(line.price))}
-                {!isZero(line.discount) && <span className="muted small"> −{trim(line.discount)} %</span>}
-              </td>
-              <td className="num">{changed(old && date(old.requestedOn), date(line.requestedOn))}</td>
-              <td className="num">{changed(old && figure(old.net), figure(line.net))}</td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+    <Table
+      caption="Lines before and after"
+      className="inset"
+      isUnheaded
+      of={[...after, ...gone]}
+      keyOf={(line) => line.no}
+      rowOf={(line) => (gone.includes(line) ? { className: 'dropped', style: { textDecoration: 'line-through' } } : {})}
+      columns={[
+        { num: true, className: 'wide-30', cell: (line) => line.no },
+        {
+          cell: (line) => (
+            <>
+              {line.description} <span className="mono muted small">{line.item}</span>
+            </>
+          ),
+        },
+        { num: true, cell: (line) => changed(was(line)?.quantity, line.quantity, trim) },
+        {
+          num: true,
+          cell: (line) => (
+            <>
+              {changed(was(line)?.price, line.price, price)}
+              {!isZero(line.discount) && <span className="muted small"> −{trim(line.discount)} %</span>}
+            </>
+          ),
+        },
+        { num: true, cell: (line) => changed(was(line)?.requestedOn, line.requestedOn, date) },
+        { num: true, cell: (line) => changed(was(line)?.net, line.net, figure) },
+      ]}
+    />
   );
 }

@@ -2,91 +2,94 @@ import { currency } from '../../shared/currency';
 import { figure, isZero, orDash, price, trim, words } from '../../shared/format';
 import { present } from '../../shared/present';
 import { Doc } from '../../shared/ui';
+import { type Column, Table } from '../../shared/ui/Table';
 import type { Sheet } from './api';
+
+type Line = Sheet['order']['lines'][number];
 
 /** An order's lines with where their units are. */
 export function SheetLines({ sheet }: { sheet: Sheet }) {
   const back = sheet.flows.some((flow) => !isZero(flow.returned) || !isZero(flow.credited));
+  const units = (
+    head: string,
+    of: 'cancelled' | 'reserved' | 'waiting' | 'staged' | 'dispatched' | 'returned' | 'billed' | 'credited',
+  ): Column<Line> => ({
+    head,
+    num: true,
+    cell: (line) =>
+      orDash(
+        present(
+          sheet.flows.find((flow) => flow.no === line.no),
+          `the flow of line ${line.no}`,
+        )[of],
+      ),
+  });
   return (
-    <table className="rows inset">
-      <caption className="unseen">Lines</caption>
-      <thead>
-        <tr>
-          <th className="num">Line</th>
-          <th>Item</th>
-          <th className="num">Ordered</th>
-          <th className="num">Cancelled</th>
-          <th className="num">Reserved</th>
-          <th className="num">Waits</th>
-          <th className="num">Staged</th>
-          <th className="num">Shipped</th>
-          {back && <th className="num">Returned</th>}
-          <th className="num">Billed</th>
-          {back && <th className="num">Credited</th>}
-          <th className="num">Price</th>
-          <th className="num">Net {currency()}</th>
-        </tr>
-      </thead>
-      <tbody>
-        {sheet.order.lines.map((line) => {
-          const flow = present(
-            sheet.flows.find((f) => f.no === line.no),
-            `the flow of line ${line.no}`,
-          );
-          if (!line.item) {
-            return (
-              <tr key={line.no}>
-                <td className="num">{line.no}</td>
-                <td colSpan={back ? 11 : 9} className={line.kind === 'SUBTOTAL' ? 'strong' : 'muted'}>
-                  {line.description}
-                </td>
-                <td className="num strong">{line.kind === 'SUBTOTAL' && figure(line.net)}</td>
-              </tr>
-            );
-          }
-          return (
-            <tr key={line.no}>
-              <td className="num">{line.no}</td>
-              <td>
-                {line.description} <span className="mono muted small nowrap">{line.item}</span>
-                {(line.site || line.shortage === 'DROP') && (
-                  <div className="muted small">
-                    {[line.site && `from ${line.site}`, line.shortage === 'DROP' && 'shortage is cancelled']
-                      .filter(Boolean)
-                      .join(', ')}
-                  </div>
-                )}
-                {line.source && (
-                  <div className="muted small">
-                    from {words(line.source.kind)} <Doc kind={line.source.kind} number={line.source.number} />, line{' '}
-                    {line.source.line}
-                  </div>
-                )}
-              </td>
-              <td className="num">{trim(line.quantity)}</td>
-              {[
-                flow.cancelled,
-                flow.reserved,
-                flow.waiting,
-                flow.staged,
-                flow.dispatched,
-                ...(back ? [flow.returned] : []),
-                flow.billed,
-                ...(back ? [flow.credited] : []),
-              ].map((units, index) => (
-                <td className="num" key={index}>
-                  {orDash(units)}
-                </td>
-              ))}
-              <td className="num">
-                {price(line.price)}
-                {Number(line.discount) !== 0 && <span className="muted small"> −{trim(line.discount)} %</span>}
-              </td>
-              <td className="num">{figure(line.net)}</td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+    <Table
+      caption="Lines"
+      className="inset"
+      of={sheet.order.lines}
+      keyOf={(line) => line.no}
+      drawn={(line) => (line.item ? undefined : <Said line={line} columns={back ? 11 : 9} />)}
+      columns={[
+        { head: 'Line', num: true, cell: (line) => line.no },
+        { head: 'Item', cell: (line) => <Item line={line} /> },
+        { head: 'Ordered', num: true, cell: (line) => trim(line.quantity) },
+        units('Cancelled', 'cancelled'),
+        units('Reserved', 'reserved'),
+        units('Waits', 'waiting'),
+        units('Staged', 'staged'),
+        units('Shipped', 'dispatched'),
+        back && units('Returned', 'returned'),
+        units('Billed', 'billed'),
+        back && units('Credited', 'credited'),
+        {
+          head: 'Price',
+          num: true,
+          cell: (line) => (
+            <>
+              {price(line.price)}
+              {!isZero(line.discount) && <span className="muted small"> −{trim(line.discount)} %</span>}
+            </>
+          ),
+        },
+        { head: <>Net {currency()}</>, num: true, cell: (line) => figure(line.net) },
+      ]}
+    />
+  );
+}
+
+/** A text between lines, or what those before it come to. */
+function Said({ line, columns }: { line: Line; columns: number }) {
+  const sums = line.kind === 'SUBTOTAL';
+  return (
+    <tr>
+      <td className="num">{line.no}</td>
+      <td colSpan={columns} className={sums ? 'strong' : 'muted'}>
+        {line.description}
+      </td>
+      <td className="num strong">{sums && figure(line.net)}</td>
+    </tr>
+  );
+}
+
+function Item({ line }: { line: Line }) {
+  return (
+    <>
+      {line.description} <span className="mono muted small nowrap">{line.item}</span>
+      {(line.site || line.shortage === 'DROP') && (
+        <div className="muted small">
+          {[line.site && `from ${line.site}`, line.shortage === 'DROP' && 'shortage is cancelled']
+            .filter(Boolean)
+            .join(', ')}
+        </div>
+      )}
+      {line.source && (
+        <div className="muted small">
+          from {words(line.source.kind)} <Doc kind={line.source.kind} number={line.source.number} />, line{' '}
+          {line.source.line}
+        </div>
+      )}
+    </>
   );
 }

@@ -2,9 +2,12 @@ import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '../../shared/api/http';
 import { date, figure, price, trim } from '../../shared/format';
 import { Doc, Waiting } from '../../shared/ui';
+import { type Column, Table } from '../../shared/ui/Table';
 import { sheetQuery, type Sheet } from './api';
 
 type Line = Schemas['LineView'];
+/** A line of this order and one of the other. */
+type Pair = [Line | undefined, Line | undefined];
 
 /** An order and the one that it shares a PO number with, line beside line; items that both have stand in one row. */
 export function SideBySide({ sheet, other }: { sheet: Sheet; other: string }) {
@@ -13,29 +16,38 @@ export function SideBySide({ sheet, other }: { sheet: Sheet; other: string }) {
   const mine = sheet.order;
   const theirs = query.data.order;
   const left = [...theirs.lines];
-  const rows: [Line | undefined, Line | undefined][] = mine.lines.map((line) => {
+  const rows: Pair[] = mine.lines.map((line) => {
     const at = left.findIndex((one) => one.item === line.item);
     return [line, at < 0 ? undefined : left.splice(at, 1)[0]];
   });
   left.forEach((line) => rows.push([undefined, line]));
-  const figures = (line: Line | undefined, against: Line | undefined) =>
-    line ? (
-      <>
-        <td className={`num${against && against.quantity !== line.quantity ? ' strong' : ''}`}>
-          {trim(line.quantity)}
-        </td>
-        <td className={`num${against && against.price !== line.price ? ' strong' : ''}`}>{price(line.price)}</td>
-        <td className="num">{figure(line.net)}</td>
-      </>
-    ) : (
-      <td colSpan={3} className="muted num">
-        not on this order
-      </td>
-    );
+  const figures = (of: (pair: Pair) => Line | undefined, against: (pair: Pair) => Line | undefined): Column<Pair>[] => {
+    const told = (field: 'quantity' | 'price' | 'net', words: (value: string) => string): Column<Pair> => ({
+      num: true,
+      className: (pair) =>
+        field !== 'net' && of(pair) && against(pair) && against(pair)?.[field] !== of(pair)?.[field] ? 'strong' : '',
+      across: (pair) => (of(pair) ? 1 : 0),
+      cell: (pair) => words(of(pair)?.[field] ?? ''),
+    });
+    return [
+      {
+        num: true,
+        className: 'muted',
+        across: (pair) => (of(pair) ? 0 : 3),
+        cell: () => 'not on this order',
+      },
+      told('quantity', trim),
+      told('price', price),
+      told('net', figure),
+    ];
+  };
   return (
-    <table className="rows inset as-would-be">
-      <caption className="unseen">Both orders side by side</caption>
-      <thead>
+    <Table
+      caption="Both orders side by side"
+      className="inset as-would-be"
+      of={rows}
+      keyOf={(_, index) => index}
+      heads={
         <tr>
           <td />
           <th colSpan={3} className="num">
@@ -45,17 +57,25 @@ export function SideBySide({ sheet, other }: { sheet: Sheet; other: string }) {
             <Doc kind="ORDER" number={theirs.number} />, {date(theirs.orderedOn)}, by {theirs.author}
           </th>
         </tr>
-      </thead>
-      <tbody>
-        {rows.map(([line, against], index) => (
-          <tr key={index}>
-            <td>
+      }
+      columns={[
+        {
+          cell: ([line, against]) => (
+            <>
               {(line ?? against)?.description} <span className="mono muted small">{(line ?? against)?.item}</span>
-            </td>
-            {figures(line, against)}
-            {figures(against, line)}
-          </tr>
-        ))}
+            </>
+          ),
+        },
+        ...figures(
+          ([line]) => line,
+          ([, against]) => against,
+        ),
+        ...figures(
+          ([, against]) => against,
+          ([line]) => line,
+        ),
+      ]}
+      after={
         <tr className="total">
           <td>
             net{' '}
@@ -70,7 +90,7 @@ export function SideBySide({ sheet, other }: { sheet: Sheet; other: string }) {
             {figure(theirs.net)}
           </td>
         </tr>
-      </tbody>
-    </table>
+      }
+    />
   );
 }

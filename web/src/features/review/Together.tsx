@@ -7,6 +7,7 @@ import { figure, trim } from '../../shared/format';
 import { useKeys, usePlace } from '../../shared/keys';
 import { useGo, useGoBack } from '../../shared/navigation';
 import { Empty, keepReason, Mark, ProblemNote, ReasonInput, Waiting } from '../../shared/ui';
+import { Table } from '../../shared/ui/Table';
 import { Field } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
 import { previewQuery, useClear, type Asked } from './api';
@@ -111,38 +112,33 @@ export function TogetherPage() {
             ? `Of ${shown.steps.length}, ${goOn(clears)}${stays > 0 ? `; ${stays} stayed as ${stays === 1 ? 'it was' : 'they were'}, reasons below` : ''}.`
             : `In this sequence ${goOn(clears)}${stays > 0 ? `; ${stays} would stay held` : ''}.${shown.steps.length > 1 ? ' Each order is checked against the exposure, stock and quota left by those before it.' : ''}`}
         </p>
-        <table className="rows">
-          <caption className="unseen">Orders in sequence</caption>
-          <thead>
-            <tr>
-              <td className="num" />
-              <th>Order</th>
-              <th className="num">Open {currency()}</th>
-              <th>Outcome</th>
-              <th className="num">Exposure before {currency()}</th>
-              <th className="num">after</th>
-              <th className="num">limit</th>
-              <th>Stock and quota used</th>
-              {!done && numbers.length > 1 && <td />}
-            </tr>
-          </thead>
-          <tbody>
-            {shown.steps.map((step, index) => (
-              <tr
-                key={step.number}
-                className={index === at ? 'at' : ''}
-                onMouseEnter={() => setAt(index)}
-                style={{ opacity: preview.isFetching && !done ? 0.6 : 1 }}
-              >
-                <td className="num muted">{index + 1}</td>
-                <td>
+        <Table
+          caption="Orders in sequence"
+          of={shown.steps}
+          keyOf={(step) => step.number}
+          rowOf={(_, index) => ({
+            className: index === at ? 'at' : '',
+            onMouseEnter: () => setAt(index),
+            style: { opacity: preview.isFetching && !done ? 0.6 : 1 },
+          })}
+          columns={[
+            { num: true, className: 'muted', cell: (_, index) => index + 1 },
+            {
+              head: 'Order',
+              cell: (step) => (
+                <>
                   <Link className="mono" to={`/review/${step.number}`}>
                     {step.number}
                   </Link>
                   <div className="small">{step.customerName}</div>
-                </td>
-                <td className="num">{figure(step.openGross)}</td>
-                <td>
+                </>
+              ),
+            },
+            { head: <>Open {currency()}</>, num: true, cell: (step) => figure(step.openGross) },
+            {
+              head: 'Outcome',
+              cell: (step) => (
+                <>
                   <Mark of={MARKS[step.outcome]} />
                   <b>{WORDS[step.outcome][done ? 1 : 0]}</b>
                   <Findings
@@ -160,29 +156,23 @@ export function TogetherPage() {
                             })
                     }
                   />
-                </td>
-                <td className="num">{figure(step.exposureBefore)}</td>
-                <td className={`num${step.exposureAfter !== step.exposureBefore ? ' strong' : ''}`}>
-                  {figure(step.exposureAfter)}
-                </td>
-                <td className="num">{step.limit == null ? 'none' : figure(step.limit)}</td>
-                <td className="small">
-                  {step.stock
-                    .filter((use) => use.freeBefore !== use.freeAfter)
-                    .map((use) => (
-                      <div key={use.item} className="nowrap">
-                        <span className="mono">{use.item}</span> free {trim(use.freeBefore)} → {trim(use.freeAfter)}
-                      </div>
-                    ))}
-                  {step.quotas.map((use) => (
-                    <div key={use.item + use.scope + use.key}>
-                      quota of <span className="mono">{use.item}</span>, {use.scope} {use.key}: {trim(use.usedBefore)} →{' '}
-                      {trim(use.usedAfter)} of {trim(use.granted)}
-                    </div>
-                  ))}
-                </td>
-                {!done && numbers.length > 1 && (
-                  <td className="nowrap">
+                </>
+              ),
+            },
+            { head: <>Exposure before {currency()}</>, num: true, cell: (step) => figure(step.exposureBefore) },
+            {
+              head: 'after',
+              num: true,
+              className: (step) => (step.exposureAfter !== step.exposureBefore ? 'strong' : ''),
+              cell: (step) => figure(step.exposureAfter),
+            },
+            { head: 'limit', num: true, cell: (step) => (step.limit == null ? 'none' : figure(step.limit)) },
+            { head: 'Stock and quota used', className: 'small', cell: (step) => <Used step={step} /> },
+            !done &&
+              numbers.length > 1 && {
+                className: 'nowrap',
+                cell: (step, index) => (
+                  <>
                     <button
                       className="plain"
                       aria-label={`${step.number} earlier`}
@@ -202,12 +192,11 @@ export function TogetherPage() {
                     <button className="plain small" onClick={() => drop(index)}>
                       remove
                     </button>
-                  </td>
-                )}
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                  </>
+                ),
+              },
+          ]}
+        />
         {!done && numbers.length > 1 && (
           <p className="muted small">
             <kbd>J</kbd> <kbd>K</kbd> choose, <kbd>Shift J</kbd> <kbd>Shift K</kbd> move the chosen one in the sequence,{' '}
@@ -290,6 +279,27 @@ function Findings({
       {(step.outcome === 'REFUSED' || step.outcome === 'AWAITING_APPROVAL' || step.findings.length === 0) && (
         <div className="small muted">{step.sentence}</div>
       )}
+    </>
+  );
+}
+
+/** What an order would take of free stock and of quotas. */
+function Used({ step }: { step: Step }) {
+  return (
+    <>
+      {step.stock
+        .filter((use) => use.freeBefore !== use.freeAfter)
+        .map((use) => (
+          <div key={use.item} className="nowrap">
+            <span className="mono">{use.item}</span> free {trim(use.freeBefore)} → {trim(use.freeAfter)}
+          </div>
+        ))}
+      {step.quotas.map((use) => (
+        <div key={use.item + use.scope + use.key}>
+          quota of <span className="mono">{use.item}</span>, {use.scope} {use.key}: {trim(use.usedBefore)} →{' '}
+          {trim(use.usedAfter)} of {trim(use.granted)}
+        </div>
+      ))}
     </>
   );
 }

@@ -5,6 +5,7 @@ import { wholeOf } from '../../shared/figures';
 import { figure, words } from '../../shared/format';
 import { Mark } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { type Column, Table } from '../../shared/ui/Table';
 import { Choice } from '../../shared/ui/fields';
 import type { Rules, Severity } from './api';
 
@@ -165,47 +166,38 @@ export function CheckRules({
     ),
   };
   return (
-    <table className="rows">
-      <caption className="unseen">Checks</caption>
-      <thead>
-        <tr>
-          <th>Check</th>
-          <th>Condition</th>
-          {KINDS.map((kind) => (
-            <th key={kind}>{words(kind)}</th>
-          ))}
-          <th className="num">Open orders</th>
-        </tr>
-      </thead>
-      <tbody>
-        {rules.checks.map((row) => (
-          <tr key={row.check}>
-            <td className="nowrap strong">{row.title}</td>
-            <td>{sentences[row.check]}</td>
-            {KINDS.map((kind) => (
-              <td key={kind}>
-                <SeverityChoice
-                  label={`${row.title}, ${words(kind)}`}
-                  value={row.severities[kind] ?? 'OFF'}
-                  disabled={locked}
-                  onChange={(to) =>
-                    onChange({
-                      ...rules,
-                      checks: rules.checks.map((one) =>
-                        one.check === row.check ? { ...one, severities: { ...one.severities, [kind]: to } } : one,
-                      ),
-                    })
-                  }
-                />
-              </td>
-            ))}
-            <td className="num">
-              <Count count={counts.find((one) => one.check === row.check)} />
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <Table
+      caption="Checks"
+      of={rules.checks}
+      keyOf={(row) => row.check}
+      columns={[
+        { head: 'Check', className: 'nowrap strong', cell: (row) => row.title },
+        { head: 'Condition', cell: (row) => sentences[row.check] },
+        ...KINDS.map((kind): Column<Rules['checks'][number]> => ({
+          head: words(kind),
+          cell: (row) => (
+            <SeverityChoice
+              label={`${row.title}, ${words(kind)}`}
+              value={row.severities[kind] ?? 'OFF'}
+              disabled={locked}
+              onChange={(to) =>
+                onChange({
+                  ...rules,
+                  checks: rules.checks.map((one) =>
+                    one.check === row.check ? { ...one, severities: { ...one.severities, [kind]: to } } : one,
+                  ),
+                })
+              }
+            />
+          ),
+        })),
+        {
+          head: 'Open orders',
+          num: true,
+          cell: (row) => <Count count={counts.find((one) => one.check === row.check)} />,
+        },
+      ]}
+    />
   );
 }
 

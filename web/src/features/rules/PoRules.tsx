@@ -1,6 +1,7 @@
 import type { Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { wholeOf } from '../../shared/figures';
+import { Table } from '../../shared/ui/Table';
 import { Choice } from '../../shared/ui/fields';
 import { Count, InSentence, SeverityChoice } from './CheckRules';
 import type { Rules, Severity } from './api';
@@ -49,33 +50,27 @@ export function PoRules({
   return (
     <div className="two">
       <section>
-        <table className="rows">
-          <caption className="unseen">Matches of PO numbers</caption>
-          <thead>
-            <tr>
-              <th>Match</th>
-              <th>When</th>
-              <th>Severity</th>
-            </tr>
-          </thead>
-          <tbody>
-            {KINDS.map(([key, title, when]) => (
-              <tr key={key}>
-                <td className="nowrap strong">{title}</td>
-                <td>{when}</td>
-                <td>
-                  <SeverityChoice
-                    label={title}
-                    value={po[key]}
-                    of={key === 'near' ? ['CAUTION', 'OFF'] : undefined}
-                    disabled={locked}
-                    onChange={(to: Severity) => setPo({ [key]: to })}
-                  />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table
+          caption="Matches of PO numbers"
+          of={KINDS}
+          keyOf={([key]) => key}
+          columns={[
+            { head: 'Match', className: 'nowrap strong', cell: ([, title]) => title },
+            { head: 'When', cell: ([, , when]) => when },
+            {
+              head: 'Severity',
+              cell: ([key, title]) => (
+                <SeverityChoice
+                  label={title}
+                  value={po[key]}
+                  of={key === 'near' ? ['CAUTION', 'OFF'] : undefined}
+                  disabled={locked}
+                  onChange={(to: Severity) => setPo({ [key]: to })}
+                />
+              ),
+            },
+          ]}
+        />
         <p>
           <label>
             <input

@@ -1,7 +1,8 @@
 import { wholeOf } from '../../shared/figures';
+import { type Column, Table } from '../../shared/ui/Table';
 import { InSentence } from './CheckRules';
-import { ReasonCells } from './ReasonCells';
 import type { Rules } from './api';
+import { reasonColumns, removing } from './reasonColumns';
 
 type Reason = Rules['returns']['reasons'][number];
 
@@ -37,49 +38,28 @@ export function ReturnRules({
         />{' '}
         days after departure (empty: no limit). Later returns need a controller or the finance lead, with a reason.
       </p>
-      <table className="rows up-to-980">
-        <caption className="unseen">Return reasons</caption>
-        <thead>
-          <tr>
-            <th className="wide-170">Code</th>
-            <th>Return reasons</th>
-            {GRANTS.map((grant) => (
-              <th key={grant.field} className="nowrap">
-                {grant.head}
-              </th>
-            ))}
-            <td />
-          </tr>
-        </thead>
-        <tbody>
-          {returns.reasons.map((reason, at) => (
-            <tr key={at}>
-              <ReasonCells at={at} reason={reason} locked={locked} onChange={(changed) => setReason(at, changed)} />
-              {GRANTS.map((grant) => (
-                <td key={grant.field}>
-                  <input
-                    type="checkbox"
-                    aria-label={`${reason.words}: ${grant.head}`}
-                    checked={reason[grant.field]}
-                    disabled={locked}
-                    onChange={(event) => setReason(at, { [grant.field]: event.target.checked })}
-                  />
-                </td>
-              ))}
-              <td className="nowrap">
-                {!locked && returns.reasons.length > 1 && (
-                  <button
-                    className="plain small"
-                    onClick={() => set({ reasons: returns.reasons.filter((_, index) => index !== at) })}
-                  >
-                    Remove
-                  </button>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table
+        caption="Return reasons"
+        className="up-to-980"
+        of={returns.reasons}
+        keyOf={(_, at) => at}
+        columns={[
+          ...reasonColumns<Reason>('wide-170', locked, setReason),
+          ...GRANTS.map((grant): Column<Reason> => ({
+            head: <span className="nowrap">{grant.head}</span>,
+            cell: (reason, at) => (
+              <input
+                type="checkbox"
+                aria-label={`${reason.words}: ${grant.head}`}
+                checked={reason[grant.field]}
+                disabled={locked}
+                onChange={(event) => setReason(at, { [grant.field]: event.target.checked })}
+              />
+            ),
+          })),
+          removing(returns.reasons, locked, (reasons) => set({ reasons })),
+        ]}
+      />
       {!locked && (
         <button
           className="plain small"

@@ -1,8 +1,9 @@
 import { currency } from '../../shared/currency';
+import { Table } from '../../shared/ui/Table';
 import { InSentence } from './CheckRules';
 import { LimitInSentence } from './LimitInSentence';
-import { ReasonCells } from './ReasonCells';
 import type { Rules } from './api';
+import { reasonColumns, removing } from './reasonColumns';
 
 type Reason = NonNullable<Rules['unwind']>['reasons'][number];
 
@@ -23,33 +24,16 @@ export function UnwindRules({
   return (
     <div className="two">
       <section>
-        <table className="rows up-to-620">
-          <caption className="unseen">Reasons for unwinding</caption>
-          <thead>
-            <tr>
-              <th className="wide-190">Code</th>
-              <th>Reason</th>
-              <td />
-            </tr>
-          </thead>
-          <tbody>
-            {unwind.reasons.map((reason, at) => (
-              <tr key={at}>
-                <ReasonCells at={at} reason={reason} locked={locked} onChange={(changed) => setReason(at, changed)} />
-                <td className="nowrap">
-                  {!locked && unwind.reasons.length > 1 && (
-                    <button
-                      className="plain small"
-                      onClick={() => set({ reasons: unwind.reasons.filter((_, index) => index !== at) })}
-                    >
-                      Remove
-                    </button>
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table
+          caption="Reasons for unwinding"
+          className="up-to-620"
+          of={unwind.reasons}
+          keyOf={(_, at) => at}
+          columns={[
+            ...reasonColumns<Reason>('wide-190', locked, setReason),
+            removing(unwind.reasons, locked, (reasons) => set({ reasons })),
+          ]}
+        />
         {!locked && (
           <button
             className="plain small"

@@ -61,67 +61,65 @@ export function Rail({ rows, row, at }: { rows: Row[]; row: Row; at: number }) {
   const lane = LANE[row.document.kind] ?? 0;
   const middle = HEIGHT / 2;
   return (
-    <td className="rail">
-      <svg width={92} height={HEIGHT} aria-hidden="true">
-        {threads(rows).map((thread, index) => {
-          const stroke = COLOUR[thread.lane];
-          const dash = thread.dropped ? '2 3' : undefined;
-          // a thread runs down the lane it ends in and leaves its parent in the row below it
-          if (at === thread.from && thread.to > at)
-            return (
-              <path
-                key={index}
-                d={`M ${x(thread.fromLane)} ${middle} V ${ON}`}
-                stroke={COLOUR[thread.fromLane]}
-                fill="none"
-                strokeWidth={1.5}
-                strokeDasharray={dash}
-              />
-            );
-          if (at > thread.from && at < thread.to)
-            return (
-              <path
-                key={index}
-                d={`M ${x(thread.fromLane)} 0 V ${ON}`}
-                stroke={COLOUR[thread.fromLane]}
-                fill="none"
-                strokeWidth={1.5}
-                strokeDasharray={dash}
-              />
-            );
-          if (at === thread.to) {
-            return (
-              <path
-                key={index}
-                d={`M ${x(thread.fromLane)} 0 C ${x(thread.fromLane)} ${middle} ${x(thread.lane)} 0 ${x(thread.lane)} ${middle}`}
-                stroke={stroke}
-                fill="none"
-                strokeWidth={1.5}
-                strokeDasharray={dash}
-              />
-            );
-          }
-          return null;
-        })}
-        {pairs(rows).map(([from, to], index) => {
-          // a square bracket holds a document and its reversal together
-          if (at < from || at > to) return null;
-          const d =
-            at === from ? `M 90 ${middle} H 85 V ${ON}` : at === to ? `M 90 ${middle} H 85 V 0` : `M 85 0 V ${ON}`;
-          return <path key={`pair${index}`} d={d} stroke="var(--muted)" fill="none" strokeWidth={1} />;
-        })}
-        {row.aspect !== 'DECISION' && (
-          <circle
-            cx={x(lane)}
-            cy={middle}
-            r={4.5}
-            fill={row.dropped ? 'var(--sheet)' : row.parents.length === 0 ? colour(lane) : 'var(--sheet)'}
-            stroke={row.dropped ? 'var(--muted)' : colour(lane)}
-            strokeWidth={2}
-            strokeDasharray={row.dropped ? '2 2' : undefined}
-          />
-        )}
-      </svg>
-    </td>
+    <svg width={92} height={HEIGHT} aria-hidden="true">
+      {threads(rows).map((thread, index) => {
+        const stroke = COLOUR[thread.lane];
+        const dash = thread.dropped ? '2 3' : undefined;
+        // a thread runs down the lane it ends in and leaves its parent in the row below it
+        if (at === thread.from && thread.to > at)
+          return (
+            <path
+              key={index}
+              d={`M ${x(thread.fromLane)} ${middle} V ${ON}`}
+              stroke={COLOUR[thread.fromLane]}
+              fill="none"
+              strokeWidth={1.5}
+              strokeDasharray={dash}
+            />
+          );
+        if (at > thread.from && at < thread.to)
+          return (
+            <path
+              key={index}
+              d={`M ${x(thread.fromLane)} 0 V ${ON}`}
+              stroke={COLOUR[thread.fromLane]}
+              fill="none"
+              strokeWidth={1.5}
+              strokeDasharray={dash}
+            />
+          );
+        if (at === thread.to) {
+          return (
+            <path
+              key={index}
+              d={`M ${x(thread.fromLane)} 0 C ${x(thread.fromLane)} ${middle} ${x(thread.lane)} 0 ${x(thread.lane)} ${middle}`}
+              stroke={stroke}
+              fill="none"
+              strokeWidth={1.5}
+              strokeDasharray={dash}
+            />
+          );
+        }
+        return null;
+      })}
+      {pairs(rows).map(([from, to], index) => {
+        // a square bracket holds a document and its reversal together
+        if (at < from || at > to) return null;
+        const d =
+          at === from ? `M 90 ${middle} H 85 V ${ON}` : at === to ? `M 90 ${middle} H 85 V 0` : `M 85 0 V ${ON}`;
+        return <path key={`pair${index}`} d={d} stroke="var(--muted)" fill="none" strokeWidth={1} />;
+      })}
+      {row.aspect !== 'DECISION' && (
+        <circle
+          cx={x(lane)}
+          cy={middle}
+          r={4.5}
+          fill={row.dropped ? 'var(--sheet)' : row.parents.length === 0 ? colour(lane) : 'var(--sheet)'}
+          stroke={row.dropped ? 'var(--muted)' : colour(lane)}
+          strokeWidth={2}
+          strokeDasharray={row.dropped ? '2 2' : undefined}
+        />
+      )}
+    </svg>
   );
 }

@@ -9,6 +9,7 @@ import { useKeys } from '../../shared/keys';
 import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { Doc, Mark, Ring, Waiting } from '../../shared/ui';
+import { type Column, Table } from '../../shared/ui/Table';
 import { GoodsBack, returnOf } from '../billing';
 import { StartFrom, startable } from '../document';
 import { Rail } from './Rail';
@@ -122,55 +123,52 @@ export function TrailPage() {
           </p>
         )}
         <Carried kind={trail.start.kind} number={trail.start.number} />
-        <table className="rows inset">
-          <caption className="unseen">Trail</caption>
-          <thead>
-            <tr>
-              <th>Date</th>
-              <td className="rail" />
-              <th>Document</th>
-              <th>Event</th>
-              <th>Units</th>
-              <th className="num">Billed</th>
-              <th className="num">Settled</th>
-              <th className="num">Open {currency()}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row, index) => (
-              <tr
-                key={index}
-                className={`${row.dropped ? 'dropped' : ''}${row.units.some((u) => u.lines.some((l) => lit.includes(l))) ? ' at' : ''}`}
-                style={{ height: 31 }}
-              >
-                <td className="nowrap">{shortDate(row.date)}</td>
-                <Rail rows={rows} row={row} at={index} />
-                <td className="nowrap">
-                  {row.aspect === 'DECISION' ? (
-                    <span className="muted">
-                      {Words(row.document.kind)} {row.document.number}
-                    </span>
-                  ) : (
-                    <DocumentName document={row.document} />
-                  )}
-                </td>
-                <td>
+        <Table
+          caption="Trail"
+          className="inset"
+          of={rows}
+          keyOf={(_, index) => index}
+          rowOf={(row) => ({
+            className: `${row.dropped ? 'dropped' : ''}${row.units.some((u) => u.lines.some((l) => lit.includes(l))) ? ' at' : ''}`,
+            style: { height: 31 },
+          })}
+          columns={[
+            { head: 'Date', className: 'nowrap', cell: (row) => shortDate(row.date) },
+            { width: 'rail', className: 'rail', cell: (row, index) => <Rail rows={rows} row={row} at={index} /> },
+            {
+              head: 'Document',
+              className: 'nowrap',
+              cell: (row) =>
+                row.aspect === 'DECISION' ? (
+                  <span className="muted">
+                    {Words(row.document.kind)} {row.document.number}
+                  </span>
+                ) : (
+                  <DocumentName document={row.document} />
+                ),
+            },
+            {
+              head: 'Event',
+              cell: (row) => (
+                <>
                   {row.what} <span className="muted small">by {row.by}</span>
-                </td>
-                <td
-                  className="nowrap"
-                  onMouseEnter={() => setLit(row.units.flatMap((u) => u.lines))}
-                  onMouseLeave={() => setLit([])}
-                >
-                  {row.units.map((unit) => `${trim(unit.quantity)} ${MEASURE[unit.measure]}`).join(', ')}
-                </td>
-                <td className="num">{isZero(row.billed) ? '' : figure(row.billed)}</td>
-                <td className="num">{isZero(row.settled) ? '' : figure(row.settled)}</td>
-                <td className="num">{orDash(row.open)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+                </>
+              ),
+            },
+            {
+              head: 'Units',
+              className: 'nowrap',
+              does: (row) => ({
+                onMouseEnter: () => setLit(row.units.flatMap((u) => u.lines)),
+                onMouseLeave: () => setLit([]),
+              }),
+              cell: (row) => row.units.map((unit) => `${trim(unit.quantity)} ${MEASURE[unit.measure]}`).join(', '),
+            },
+            { head: 'Billed', num: true, cell: (row) => (isZero(row.billed) ? '' : figure(row.billed)) },
+            { head: 'Settled', num: true, cell: (row) => (isZero(row.settled) ? '' : figure(row.settled)) },
+            { head: <>Open {currency()}</>, num: true, cell: (row) => orDash(row.open) },
+          ]}
+        />
         <div className="two above-20">
           <Units trail={trail} lit={lit} onLight={setLit} />
           {trail.ledger && <Ledger lines={trail.ledger} statements={proof.data?.statements} />}
@@ -268,69 +266,60 @@ function Facts({ trail }: { trail: Trail }) {
   );
 }
 
+type Flow = Trail['flows'][number];
+const lineOf = (flow: Flow) => `${flow.order}/${flow.line}`;
+const units = (
+  head: string,
+  of:
+    | 'ordered'
+    | 'cancelled'
+    | 'reserved'
+    | 'staged'
+    | 'dispatched'
+    | 'returned'
+    | 'billed'
+    | 'credited'
+    | 'toShip'
+    | 'toBill',
+): Column<Flow> => ({ head, num: true, cell: (flow) => orDash(flow[of]) });
+
 function Units({ trail, lit, onLight }: { trail: Trail; lit: string[]; onLight: (lines: string[]) => void }) {
   const back = trail.flows.some((flow) => !isZero(flow.returned) || !isZero(flow.credited));
   return (
     <section>
       <h2>Units</h2>
-      <table className="rows inset">
-        <caption className="unseen">Units</caption>
-        <thead>
-          <tr>
-            <th>Line</th>
-            {[
-              'Ordered',
-              'Cancelled',
-              'Reserved',
-              'Staged',
-              'Shipped',
-              ...(back ? ['Returned'] : []),
-              'Billed',
-              ...(back ? ['Credited'] : []),
-              'To ship',
-              'To bill',
-            ].map((name) => (
-              <th key={name} className="num">
-                {name}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {trail.flows.map((flow) => {
-            const line = `${flow.order}/${flow.line}`;
-            return (
-              <tr
-                key={line}
-                className={lit.includes(line) ? 'at' : ''}
-                onMouseEnter={() => onLight([line])}
-                onMouseLeave={() => onLight([])}
-              >
-                <td>
-                  {trail.roots.length > 1 && <span className="mono muted">{flow.order} </span>}
-                  {flow.line} {flow.description}
-                </td>
-                {[
-                  flow.ordered,
-                  flow.cancelled,
-                  flow.reserved,
-                  flow.staged,
-                  flow.dispatched,
-                  ...(back ? [flow.returned] : []),
-                  flow.billed,
-                  ...(back ? [flow.credited] : []),
-                  flow.toShip,
-                  flow.toBill,
-                ].map((q, i) => (
-                  <td key={i} className="num">
-                    {isZero(q) ? '–' : trim(q)}
-                  </td>
-                ))}
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <Table
+        caption="Units"
+        className="inset"
+        of={trail.flows}
+        keyOf={lineOf}
+        rowOf={(flow) => ({
+          className: lit.includes(lineOf(flow)) ? 'at' : '',
+          onMouseEnter: () => onLight([lineOf(flow)]),
+          onMouseLeave: () => onLight([]),
+        })}
+        columns={[
+          {
+            head: 'Line',
+            cell: (flow) => (
+              <>
+                {trail.roots.length > 1 && <span className="mono muted">{flow.order} </span>}
+                {flow.line} {flow.description}
+              </>
+            ),
+          },
+          units('Ordered', 'ordered'),
+          units('Cancelled', 'cancelled'),
+          units('Reserved', 'reserved'),
+          units('Staged', 'staged'),
+          units('Shipped', 'dispatched'),
+          back && units('Returned', 'returned'),
+          units('Billed', 'billed'),
+          back && units('Credited', 'credited'),
+          units('To ship', 'toShip'),
+          units('To bill', 'toBill'),
+        ]}
+      />
       {trail.neighbours.length > 0 && (
         <div className="muted small above-6">
           Other documents met here:{' '}

@@ -1,8 +1,9 @@
-import { Fragment, type ReactNode } from 'react';
+import { type ReactNode } from 'react';
 import type { Schemas } from '../../shared/api/http';
 import { currency } from '../../shared/currency';
 import { capital, date, figure, isZero, orDash, trim, Words, words } from '../../shared/format';
 import { Doc } from '../../shared/ui';
+import { type Column, Table } from '../../shared/ui/Table';
 
 type Plan = Schemas['PlanView'];
 type Step = Schemas['StepView'];
@@ -134,29 +135,37 @@ function StepRow({ step, no, later }: { step: Step; no: number; later: boolean }
       <div className="small">
         {step.entries?.length === 0 && <span className="muted">posts nothing</span>}
         {step.entries?.map((entry, index) => (
-          <table className="entry" key={index}>
-            <caption className="unseen">Entry</caption>
-            <thead>
-              <tr>
-                <th>
-                  {entry.event}, {date(entry.on)}
-                </th>
-                <th className="num">Debit</th>
-                <th className="num">Credit</th>
-              </tr>
-            </thead>
-            <tbody>
-              {entry.lines.map((line, at) => (
-                <tr key={at}>
-                  <td>
+          <Table
+            key={index}
+            caption="Entry"
+            look="entry"
+            of={entry.lines}
+            keyOf={(_, at) => at}
+            columns={[
+              {
+                head: (
+                  <>
+                    {entry.event}, {date(entry.on)}
+                  </>
+                ),
+                cell: (line) => (
+                  <>
                     {line.name} <span className="muted mono">{line.account}</span>
-                  </td>
-                  <td className="num">{line.amount.startsWith('-') ? '' : figure(line.amount)}</td>
-                  <td className="num">{line.amount.startsWith('-') ? figure(line.amount.slice(1)) : ''}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+                  </>
+                ),
+              },
+              {
+                head: 'Debit',
+                num: true,
+                cell: (line) => (line.amount.startsWith('-') ? '' : figure(line.amount)),
+              },
+              {
+                head: 'Credit',
+                num: true,
+                cell: (line) => (line.amount.startsWith('-') ? figure(line.amount.slice(1)) : ''),
+              },
+            ]}
+          />
         ))}
       </div>
     </div>
@@ -176,6 +185,9 @@ const MEASURES: [keyof Units, string][] = [
   ['toBill', 'To bill'],
 ];
 
+/** Where the units of a line are at a time, beside the time before it. */
+type Stage = { line: Plan['lines'][number]; isFirst: boolean; label: string; units: Units; was: Units };
+
 function Lines({ plan }: { plan: Plan }) {
   // a measure that is nowhere anything but zero only takes room
   const shown = MEASURES.filter(([measure]) =>
@@ -185,54 +197,42 @@ function Lines({ plan }: { plan: Plan }) {
     shown.some(([m]) => line.before[m] !== line.now[m] || line.now[m] !== line.done[m]),
   );
   const still = plan.lines.length - rows.length;
+  const each = plan.waitsAt ? 3 : 2;
+  const stages = rows.flatMap((line): Stage[] => [
+    { line, isFirst: true, label: 'before', units: line.before, was: line.before },
+    { line, isFirst: false, label: plan.waitsAt ? 'now' : 'after', units: line.now, was: line.before },
+    ...(plan.waitsAt ? [{ line, isFirst: false, label: 'when done', units: line.done, was: line.now }] : []),
+  ]);
   if (plan.lines.length === 0) return <div className="muted">No order line is touched.</div>;
   return (
     <div>
-      <table className="rows inset">
-        <caption className="unseen">Order lines before and after</caption>
-        <thead>
-          <tr>
-            <th>Order line</th>
-            <td />
-            {shown.map(([measure, label]) => (
-              <th key={measure} className="num">
-                {label}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((line) => {
-            const stages: [string, Units, Units][] = [
-              ['before', line.before, line.before],
-              [plan.waitsAt ? 'now' : 'after', line.now, line.before],
-              ...(plan.waitsAt ? ([['when done', line.done, line.now]] as [string, Units, Units][]) : []),
-            ];
-            return (
-              <Fragment key={`${line.order} ${line.line}`}>
-                {stages.map(([label, units, was], index) => (
-                  <tr key={label}>
-                    {index === 0 && (
-                      <td rowSpan={stages.length}>
-                        <span className="mono nowrap">
-                          {line.order}/{line.line}
-                        </span>{' '}
-                        <span className="small">{line.description}</span>
-                      </td>
-                    )}
-                    <td className={index === 0 ? 'muted nowrap' : 'nowrap'}>{label}</td>
-                    {shown.map(([measure]) => (
-                      <td key={measure} className={units[measure] === was[measure] ? 'num' : 'num touched'}>
-                        {isZero(units[measure]) ? orDash(units[measure]) : trim(units[measure])}
-                      </td>
-                    ))}
-                  </tr>
-                ))}
-              </Fragment>
-            );
-          })}
-        </tbody>
-      </table>
+      <Table
+        caption="Order lines before and after"
+        className="inset"
+        of={stages}
+        keyOf={({ line, label }) => `${line.order} ${line.line} ${label}`}
+        columns={[
+          {
+            head: 'Order line',
+            beside: (stage) => (stage.isFirst ? each : 0),
+            cell: ({ line }) => (
+              <>
+                <span className="mono nowrap">
+                  {line.order}/{line.line}
+                </span>{' '}
+                <span className="small">{line.description}</span>
+              </>
+            ),
+          },
+          { className: ({ isFirst }) => (isFirst ? 'muted nowrap' : 'nowrap'), cell: ({ label }) => label },
+          ...shown.map(([measure, label]): Column<Stage> => ({
+            head: label,
+            num: true,
+            className: ({ units, was }) => (units[measure] === was[measure] ? '' : 'touched'),
+            cell: ({ units }) => (isZero(units[measure]) ? orDash(units[measure]) : trim(units[measure])),
+          })),
+        ]}
+      />
       {still > 0 && (
         <div className="muted small above-4">
           {rows.length === 0
@@ -257,27 +257,28 @@ function Changes({
 }) {
   if (rows.length === 0) return null;
   return (
-    <table className="rows inset below-14">
-      <caption className="unseen">{title} before and after</caption>
-      <thead>
-        <tr>
-          <th>{title}</th>
-          <th className="num">Before</th>
-          <th className="num">{plan.waitsAt ? 'Now' : 'After'}</th>
-          {plan.waitsAt && <th className="num">All done</th>}
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map((row) => (
-          <tr key={row.key}>
-            <td>{row.name}</td>
-            <td className="num">{orDash(row.before)}</td>
-            <td className={row.now === row.before ? 'num' : 'num touched'}>{orDash(row.now)}</td>
-            {plan.waitsAt && <td className={row.done === row.now ? 'num' : 'num touched'}>{orDash(row.done)}</td>}
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <Table
+      caption={`${title} before and after`}
+      className="inset below-14"
+      of={rows}
+      keyOf={(row) => row.key}
+      columns={[
+        { head: title, cell: (row) => row.name },
+        { head: 'Before', num: true, cell: (row) => orDash(row.before) },
+        {
+          head: plan.waitsAt ? 'Now' : 'After',
+          num: true,
+          className: (row) => (row.now === row.before ? '' : 'touched'),
+          cell: (row) => orDash(row.now),
+        },
+        plan.waitsAt && {
+          head: 'All done',
+          num: true,
+          className: (row) => (row.done === row.now ? '' : 'touched'),
+          cell: (row) => orDash(row.done),
+        },
+      ]}
+    />
   );
 }
 

@@ -4,6 +4,7 @@ import { Link, useSearchParams } from 'react-router';
 import { currency } from '../currency';
 import { figure } from '../format';
 import { Waiting } from '../ui';
+import { Table } from '../ui/Table';
 import { Choice } from '../ui/fields';
 import { asking, useAsked } from './address';
 import { groupsQuery, type Column, type Group, type ListView } from './api';
@@ -98,27 +99,20 @@ export function Chart({ list }: { list: ListView }) {
           ))}
           <details>
             <summary>As figures</summary>
-            <table className="rows">
-              <caption className="unseen">The chart as figures</caption>
-              <thead>
-                <tr>
-                  <th>{byWords}</th>
-                  <th className="num">{list.many}</th>
-                  {measure && <th className="num">{words}</th>}
-                </tr>
-              </thead>
-              <tbody>
-                {groups.data.map((group) => (
-                  <tr key={`${group.filter} ${group.words}`}>
-                    <td>
-                      {group.filter ? <Link to={`?${asking(search, rowsOf(group))}`}>{group.words}</Link> : group.words}
-                    </td>
-                    <td className="num">{figure(String(group.count))}</td>
-                    {measure && <td className="num">{sum(group)}</td>}
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <Table
+              caption="The chart as figures"
+              of={groups.data}
+              keyOf={(group) => `${group.filter} ${group.words}`}
+              columns={[
+                {
+                  head: byWords,
+                  cell: (group) =>
+                    group.filter ? <Link to={`?${asking(search, rowsOf(group))}`}>{group.words}</Link> : group.words,
+                },
+                { head: list.many, num: true, cell: (group) => figure(String(group.count)) },
+                measure && { head: words, num: true, cell: sum },
+              ]}
+            />
           </details>
         </>
       )}

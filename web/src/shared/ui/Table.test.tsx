@@ -44,7 +44,7 @@ test('shows a column where it is asked for, marks rows, and does without heading
       of={LINES}
       keyOf={(line) => line.no}
       columns={columns(true)}
-      rowClass={(line) => (line.no === 1 ? 'muted' : undefined)}
+      rowOf={(line) => ({ className: line.no === 1 ? 'muted' : undefined })}
     />,
   );
   expect(screen.getByRole('columnheader', { name: 'Price' })).toHaveClass('num');
@@ -53,4 +53,62 @@ test('shows a column where it is asked for, marks rows, and does without heading
   rerender(<Table caption="Lines" of={LINES} keyOf={(line) => line.no} columns={columns(true)} isUnheaded />);
   expect(screen.queryAllByRole('columnheader')).toEqual([]);
   expect(screen.getAllByRole('row')).toHaveLength(2);
+});
+
+test('a cell stands beside several rows or runs across several columns; a row may draw itself', () => {
+  const first = (line: Line) => (line.no === 1 ? 2 : 0);
+  const { container } = render(
+    <Table
+      caption="Lines"
+      of={[...LINES, { no: 3, item: 'Thank you', quantity: '' }]}
+      keyOf={(line) => line.no}
+      drawn={(line) =>
+        line.quantity ? undefined : (
+          <tr>
+            <td colSpan={3}>{line.item}</td>
+          </tr>
+        )
+      }
+      heads={
+        <tr>
+          <th colSpan={3}>All of them</th>
+        </tr>
+      }
+      before={
+        <tr>
+          <td colSpan={3}>brought forward</td>
+        </tr>
+      }
+      after={
+        <tr>
+          <td colSpan={3}>in all</td>
+        </tr>
+      }
+      columns={[
+        { beside: first, cell: () => 'order' },
+        { across: (line) => (line.no === 2 ? 2 : 1), cell: (line) => line.item },
+        {
+          across: (line) => (line.no === 2 ? 0 : 1),
+          does: (line) => ({ title: `line ${line.no}` }),
+          cell: (line) => line.quantity,
+        },
+      ]}
+    />,
+  );
+  expect(screen.getAllByRole('row').map((row) => row.textContent)).toEqual([
+    'All of them',
+    'brought forward',
+    'orderShock cord2',
+    'Snap hook',
+    'Thank you',
+    'in all',
+  ]);
+  expect(screen.getByRole('cell', { name: 'order' })).toHaveAttribute('rowspan', '2');
+  expect(screen.getByRole('cell', { name: 'Snap hook' })).toHaveAttribute('colspan', '2');
+  expect(screen.getByTitle('line 1')).toHaveTextContent('2');
+  // no row has more or fewer columns than the others
+  const widths = [...container.querySelectorAll('tr')].map((row) =>
+    [...row.cells].reduce((sum, cell) => sum + cell.colSpan, 0),
+  );
+  expect(widths).toEqual([3, 3, 3, 2, 3, 3]);
 });

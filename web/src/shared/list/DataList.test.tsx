@@ -96,26 +96,6 @@ test('many rows are counted and added up when that is asked for', async () => {
   expect(whole[0]?.url.searchParams.get('capped')).toBe('false');
 });
 
-test('a page that ends where no more rows were looked at says so, and looks on', async () => {
-  answered([]);
-  const page = { filters: [], columns: SHOWN, sort: '' };
-  const asked = answers('get', '/api/lists/orders/rows', { ...page, rows: [], next: 'far', looked: 20_000 });
-  const { user } = shownAt('/orders?filter=author:is:clerk');
-  expect(await screen.findByText(/^No orders match among the 20,000 that were looked at/)).toBeVisible();
-  expect(screen.queryByText(/^No orders match\.$/)).toBeNull();
-  expect(asked[0]?.url.searchParams.get('after')).toBeNull();
-  const on = answers('get', '/api/lists/orders/rows', {
-    ...page,
-    rows: [row('SO-7', '2.00')],
-    next: null,
-    looked: null,
-  });
-  await user.click(screen.getByRole('button', { name: 'Look on' }));
-  expect(await screen.findByText('SO-7')).toBeVisible();
-  expect(on[0]?.url.searchParams.get('after')).toBe('far');
-  expect(screen.queryByRole('button', { name: 'Look on' })).toBeNull();
-});
-
 test('the address holds what is asked, and a heading sorts one way, the other, and not at all', async () => {
   const asked = answered([row('SO-1', '1.00')]);
   const { user, place } = shownAt('/orders?filter=state:any:HELD&columns=number,gross');

@@ -33,6 +33,7 @@ import {
   type SavedView,
 } from './api';
 import { Room, useDrawn } from './drawn';
+import { useLookingOn } from './lookingOn';
 import { useWidths } from './widths';
 
 /** What a list is made of beside what the server declares. */
@@ -67,10 +68,6 @@ function placeOfRow(columns: Column[], row: Row): string | undefined {
     ? placeOf(row.kind, row.opens)
     : undefined;
 }
-
-/** How many rows were looked at up to a page that ends where no more may be looked at; 0 where all were found. */
-const lookedAt = (pages: { looked?: number | null }[]) =>
-  pages.at(-1)?.looked ? pages.reduce((all, page) => all + (page.looked ?? 0), 0) : 0;
 
 /** The conditions as sentences, each of which can be taken away. */
 function Filters({
@@ -126,6 +123,7 @@ export function DataList({ name, first: shipped, isAbout = false, ...parts }: Pa
     enabled: isKnown && !first,
     placeholderData: keepPreviousData,
   });
+  const looking = useLookingOn(asked, rows);
   if (first) return <Navigate to={addressOf(first)} replace />;
   if (!lists.data) return <Waiting query={lists} />;
   const declared = lists.data.find((one) => one.name === name);
@@ -152,7 +150,7 @@ export function DataList({ name, first: shipped, isAbout = false, ...parts }: Pa
       own={page?.sort ?? ''}
       filters={page?.filters ?? []}
       rows={rows.data.pages.flatMap((one) => one.rows)}
-      looked={lookedAt(rows.data.pages)}
+      looking={looking}
       more={rows}
       waits={rows.isPlaceholderData}
     />
@@ -166,7 +164,7 @@ function Shown({
   columns,
   filters,
   rows,
-  looked,
+  looking: { looked, goesOn, lookOn },
   more,
   waits,
   top,
@@ -186,8 +184,7 @@ function Shown({
   columns: Column[];
   filters: FilterView[];
   rows: Row[];
-  /** how many rows were looked at, where that is not all of them */
-  looked: number;
+  looking: ReturnType<typeof useLookingOn>;
   more: Pages;
   /** these are still the rows of what was asked before */
   waits: boolean;
@@ -321,14 +318,13 @@ function Shown({
           <p className="inset-12" role="status">
             {rows.length === 0 ? `No ${list.many} match` : 'These match'} among the {figure(String(looked))} that were
             looked at in this sequence; there may be more.{' '}
-            <button
-              type="button"
-              className="button"
-              disabled={more.isFetchingNextPage}
-              onClick={() => void more.fetchNextPage()}
-            >
-              {more.isFetchingNextPage ? 'Looking…' : 'Look on'}
-            </button>
+            {goesOn ? (
+              'Looking on…'
+            ) : (
+              <button type="button" className="button" disabled={more.isFetchingNextPage} onClick={lookOn}>
+                {more.isFetchingNextPage ? 'Looking…' : 'Look on'}
+              </button>
+            )}
           </p>
         ) : (
           <More query={more} />

@@ -3,11 +3,12 @@ package app.euthyna.server.lists;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
 
-/** How many rows are looked at for a page at most, so that a page is there soon however long the list is. */
+/** How many rows are looked at at most, so that an answer is there soon however long the list is. */
 @Component
 class Bounds {
 
     private static final int FEW = 20;
+    private static final int PAGE = 7;
     private static final int ASKED = 10;
     private static final int NAMING = 10;
 
@@ -21,18 +22,23 @@ class Bounds {
         return most;
     }
 
+    /** For one page: the answer says how far it looked, and whoever asks looks on from there. */
+    int page() {
+        return Math.max(1, most / PAGE);
+    }
+
     /** So many are few: they are sorted rather than looked for. */
     int few() {
         return Math.max(1, most / FEW);
     }
 
-    /** Where rows are read name by name. */
-    int naming() {
-        return Math.max(1, most / NAMING);
+    /** Where rows are read name by name, which takes several times as long for each. */
+    static int naming(int looked) {
+        return Math.max(1, looked / NAMING);
     }
 
     /** Where these are asked of each row: fewer where each is a question of its own. */
-    int of(Conditions asked) {
-        return asked.texts().stream().anyMatch(text -> text.contains("(select")) ? Math.max(1, most / ASKED) : most;
+    static int of(Conditions asked, int looked) {
+        return asked.texts().stream().anyMatch(text -> text.contains("(select")) ? Math.max(1, looked / ASKED) : looked;
     }
 }

@@ -41,9 +41,10 @@ class KeyReader {
      * @param read what is read of each at once, see {@link Key#read}
      * @param after behind which row; null from the beginning
      * @param most so many at most
+     * @param looked so many are looked at at most where nothing leads to them
      */
     record Wanted(
-            ListQuestion asked, List<String> read, @Nullable String after, int most) {
+            ListQuestion asked, List<String> read, @Nullable String after, int most, int looked) {
 
         /** By what they are sorted: HQL. */
         String by() {
@@ -55,11 +56,11 @@ class KeyReader {
         }
 
         Wanted most(int other) {
-            return new Wanted(asked, read, after, other);
+            return new Wanted(asked, read, after, other, looked);
         }
 
         Wanted behind(Key last) {
-            return new Wanted(asked, read, Pages.cursor(cursor(asked, last)), most);
+            return new Wanted(asked, read, Pages.cursor(cursor(asked, last)), most, looked);
         }
     }
 
@@ -88,7 +89,7 @@ class KeyReader {
 
     /** Of the rows behind another one the last of so many; empty where there are fewer. */
     Optional<Key> last(Wanted wanted, Conditions conditions, int many) {
-        var alone = new Wanted(wanted.asked(), List.of(), wanted.after(), 1);
+        var alone = new Wanted(wanted.asked(), List.of(), wanted.after(), 1, wanted.looked());
         return read(alone, conditions, wanted.by(), List.of(), many - 1).stream()
                 .findFirst();
     }

@@ -90,14 +90,13 @@ class ListReader {
     record Page<T>(List<T> rows, @Nullable String next, int looked) {}
 
     Page<Row> page(ListQuestion asked, @Nullable String after) {
-        var page = found(asked, after, Pages.SIZE, asked.list().isDerived());
+        // what is worked out is read with its keys: it would be worked out for each of them again
+        var read = asked.list().isDerived() ? read(asked) : List.<String>of();
+        var page = paged(asked, finder.page(asked, read, after, Pages.SIZE + 1), Pages.SIZE);
         return new Page<>(rows(asked, page.rows()), page.next(), page.looked());
     }
 
-    /** @param atOnce what is shown of rows is read with their keys, which is quicker where many are */
-    private Page<KeyReader.Key> found(ListQuestion asked, @Nullable String after, int most, boolean atOnce) {
-        var read = atOnce ? read(asked) : List.<String>of();
-        var found = finder.find(asked, read, after, most + 1);
+    private static Page<KeyReader.Key> paged(ListQuestion asked, KeyReader.Looked found, int most) {
         if (found.until().isPresent()) {
             var until = Pages.cursor(KeyReader.cursor(asked, found.until().get()));
             return new Page<>(found.rows(), until, found.looked());
@@ -110,7 +109,7 @@ class ListReader {
     void each(ListQuestion asked, Consumer<Row> taker) {
         String after = null;
         do {
-            var part = found(asked, after, TOGETHER, true);
+            var part = paged(asked, finder.find(asked, read(asked), after, TOGETHER + 1), TOGETHER);
             rows(asked, part.rows()).forEach(taker);
             after = part.next();
         } while (after != null);

@@ -37,9 +37,18 @@ class RowFinder {
         this.company = company;
     }
 
+    /** The first rows behind another one for a page; so few are looked at that it is there at once. */
+    Looked page(ListQuestion asked, List<String> read, @Nullable String after, int most) {
+        return find(new Wanted(asked, read, after, most, bounds.page()));
+    }
+
     /** The first rows behind another one. */
     Looked find(ListQuestion asked, List<String> read, @Nullable String after, int most) {
-        var wanted = new Wanted(asked, read, after, most);
+        return find(new Wanted(asked, read, after, most, bounds.most()));
+    }
+
+    private Looked find(Wanted wanted) {
+        var asked = wanted.asked();
         var sorted = asked.sortedBy();
         if (asked.list().isDerived()) {
             var led = led(wanted);
@@ -153,7 +162,7 @@ class RowFinder {
         var by = wanted.by();
         var found = new ArrayList<KeyReader.Key>();
         var part = wanted;
-        var most = bounds.of(questions.looking(asked, "", true));
+        var most = Bounds.of(questions.looking(asked, "", true), wanted.looked());
         for (int looked = 0, count = bounds.few(); ; count *= 4) {
             var some = Math.min(count, most - looked);
             var last = keys.last(part, questions.looking(asked, by, false), some);

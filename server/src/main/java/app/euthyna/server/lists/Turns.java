@@ -63,7 +63,7 @@ class Turns {
             last = down ? some.from().orElseThrow().minusDays(1) : last;
             first = down ? first : some.to().orElseThrow().plusDays(1);
             if (found.size() < wanted.most() && !asked.filters().isEmpty() && !first.isAfter(last)) {
-                var most = bounds.of(conditions);
+                var most = Bounds.of(conditions, wanted.looked());
                 looked += keys.count(asked, Conditions.none(asked.list()).between(by, some));
                 if (looked >= most) {
                     var until = end(
@@ -82,7 +82,7 @@ class Turns {
     }
 
     /** So many names are gone through at first; each time four times as many. */
-    private static final int NAMES = 16;
+    private static final int NAMES = 4;
 
     /**
      * Rows in the sequence of what they name: its names are gone through, and the rows of some looked at together,
@@ -98,6 +98,7 @@ class Turns {
         var start = Optional.ofNullable(wanted.after())
                 .map(cursor -> Pages.key(cursor).text(1));
         var isBegun = start.isPresent();
+        var most = Bounds.naming(wanted.looked());
         for (int looked = 0, count = NAMES; ; ) {
             var some = questions.named(asked, column, start, isBegun, count);
             var part = wanted.most(wanted.most() - found.size());
@@ -117,10 +118,10 @@ class Turns {
                 return Looked.all(found);
             }
             looked += few.map(all -> all.length).orElse(way.isPresent() ? bounds.few() : 0);
-            if (looked >= bounds.naming()) {
+            if (looked >= most) {
                 return new Looked(found, Optional.of(end(wanted, some.last().get())), looked);
             }
-            count = few.isPresent() && few.get().length * 4 > bounds.few() ? count : count * 4;
+            count = few.isPresent() && few.get().length * 4 > most ? count : count * 4;
             start = some.last();
             isBegun = false;
         }

@@ -7,6 +7,7 @@ import app.euthyna.core.order.OrderState;
 import app.euthyna.core.shared.LineRef;
 import app.euthyna.core.shared.Money;
 import app.euthyna.core.shared.Quantity;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Collections;
@@ -168,6 +169,26 @@ public record Chain(
             }
         }
         return unbilled;
+    }
+
+    /**
+     * Of each dispatch line the first day on which an invoice or a return took something of it, also one that was taken
+     * back since: before that day all of it was unbilled.
+     */
+    public Map<LineRef, LocalDate> firstTaken() {
+        var first = new HashMap<LineRef, LocalDate>();
+        invoices.forEach(invoice -> invoice.lines().stream()
+                .flatMap(line -> line.sources().stream())
+                .forEach(source -> first.merge(source.dispatchLine(), invoice.on(), Chain::earlier)));
+        returns.stream()
+                .flatMap(back -> back.lines().stream())
+                .forEach(line -> line.parts()
+                        .forEach(part -> first.merge(line.dispatchLine(), part.on(), Chain::earlier)));
+        return first;
+    }
+
+    private static LocalDate earlier(LocalDate one, LocalDate other) {
+        return one.isBefore(other) ? one : other;
     }
 
     /** A departed dispatch line with what invoices have taken of it, and what came back unbilled. */

@@ -104,6 +104,28 @@ class BillingTests {
             assertThat(Billing.cost(invoice)).isEqualTo(eur("30.00"));
         }
 
+        /** Nothing had been taken of a line before its first invoice, also where that one was taken back since. */
+        @Test
+        void areTakenOfALineFromTheFirstOfItsInvoicesOn() {
+            var early = Billing.bill(
+                            "C",
+                            List.of(CHAIN),
+                            List.of(share(1, 2)),
+                            new Billing.Terms("2026-1", TODAY.minusDays(3), 30, "", false),
+                            AHEAD)
+                    .get()
+                    .invoice();
+            var billed = CHAIN.after(new Effect.InvoicePosted(early));
+            assertThat(CHAIN.firstTaken()).isEmpty();
+            assertThat(billed.firstTaken()).containsExactly(Map.entry(new LineRef("D-1", 1), TODAY.minusDays(3)));
+            var later = billed.after(new Effect.InvoiceReversed(early))
+                    .after(new Effect.InvoicePosted(billed(billed.after(new Effect.InvoiceReversed(early)), "2026-2")));
+            assertThat(later.firstTaken())
+                    .containsOnly(
+                            Map.entry(new LineRef("D-1", 1), TODAY.minusDays(3)),
+                            Map.entry(new LineRef("D-2", 1), TODAY));
+        }
+
         @Test
         void beyondWhatLeftAreRefusedWithTheFigures() {
             var refused = Billing.bill("C", List.of(CHAIN), List.of(share(1, 8)), terms("2026-1", false), AHEAD);

@@ -23,11 +23,6 @@ class AgeingList {
     /** How many days invoice {@code n} had been due. */
     private static final String LATE = "timestampdiff(day, n.dueOn, cast(:day as LocalDate))";
 
-    /** What it had open: of today what it carries. */
-    private static final String STILL = """
-            case when cast(:day as LocalDate) = cast(:today as LocalDate) then n.openAmount
-                else %s end""".formatted(OpenInvoices.STILL);
-
     /** What of it was disputed; it can be more than what is open. */
     private static final String CONTESTED = """
             case when n.disputed = true or cast(:day as LocalDate) < cast(:today as LocalDate)
@@ -53,10 +48,9 @@ class AgeingList {
     /** The highest that one of a customer's invoices called for. */
     private static final String REMINDER = """
             case when x.oldest < %d then 0 else coalesce((select max(%s) from InvoiceEntity n
-                where n.customerId = x.id and (n.openAmount > 0 or cast(:day as LocalDate) < cast(:today as LocalDate))
-                and n.invoicedOn <= :day and %s >= %1$d and %s > %s), 0) end""".formatted(FIRST, NEXT, LATE, STILL, CONTESTED);
+                where n.customerId = x.id and n.openUntil > :day
+                and n.invoicedOn <= :day and %s >= %1$d and %s > %s), 0) end""".formatted(FIRST, NEXT, LATE, OpenInvoices.KEPT, CONTESTED);
 
-    /** Not by the day of the invoice, which nearly all have behind them. */
     private static final String CUSTOMERS = """
             (select i.customerId as id, count(*) as invoices, sum(i.still) as still,
                 sum(case when i.late <= 0 then i.still else 0 end) as notDue,
@@ -68,9 +62,9 @@ class AgeingList {
                 sum(least(i.contested, i.still)) as disputed,
                 cast(max(case when i.late > 0 then i.late else 0 end) as Long) as oldest
             from (select n.customerId as customerId, %s as late, %s as still, %s as contested
-                from InvoiceEntity n %s
-                where case when n.invoicedOn <= :day then 1 else 0 end = 1) i
-            where i.still <> 0 group by i.customerId) x""".formatted(LATE, STILL, CONTESTED, BalanceLists.INVOICES);
+                from InvoiceEntity n
+                where n.openUntil > :day and n.invoicedOn <= :day) i
+            where i.still <> 0 group by i.customerId) x""".formatted(LATE, OpenInvoices.KEPT, CONTESTED);
 
     private static final String LAST_REMINDER =
             "(select max(rem.%s) from ReminderEntity rem where rem.customerId = x.id and rem.remindedOn <= :day)";

@@ -22,13 +22,10 @@ class BalanceLists {
 
     private static final Sorting OLDEST_FIRST = new Sorting(Optional.of("date"), false);
 
-    /** Those that are open, or were and have been settled or taken back since. */
-    static final String INVOICES = """
-            join (select ino.id as id from InvoiceEntity ino where ino.openAmount > 0
-                union select inr.id from InvoiceEntity inr where inr.reversedOn > :day
-                union select alc.invoiceId from AllocationEntity alc where alc.allocatedOn > :day
-                union select dus.invoiceId from DepositUseEntity dus
-                    where dus.usedOn > :day and dus.invoiceId is not null) cand on cand.id = n.id""";
+    /** Those of which something was open then, or may have been. */
+    private static final String OPEN_THEN = """
+            join (select ino.id as id from InvoiceEntity ino
+                where ino.openUntil > :day and ino.invoicedOn <= :day) cand on cand.id = n.id""";
 
     /** How long they had been due then. */
     private static final String AGE = """
@@ -57,7 +54,7 @@ class BalanceLists {
                                 Column.day("date", "Date", "n.invoicedOn").with(Trait.SHOWN, Trait.SORTED),
                                 Column.day("dueOn", "Due", "n.dueOn").with(Trait.SHOWN, Trait.SORTED),
                                 Column.amount("gross", "Gross", "n.gross").with(Trait.SHOWN, Trait.SUMMED),
-                                Column.amount("still", "Open", OpenInvoices.STILL)
+                                Column.amount("still", "Open", OpenInvoices.KEPT)
                                         .with(Trait.SHOWN, Trait.SUMMED),
                                 Column.words(
                                         "age",
@@ -70,8 +67,11 @@ class BalanceLists {
                                         "OLDER"),
                                 Column.asOf()))
                 .within(
-                        new Part("", "n.openAmount > 0"),
-                        new Part(INVOICES, "n.invoicedOn <= :day and %s <> 0".formatted(OpenInvoices.STILL)))
+                        new Part("", "n.openUntil = date 9999-12-31"),
+                        new Part(
+                                OPEN_THEN,
+                                "case when cand.id is null then 0 else %s end <> 0".formatted(OpenInvoices.KEPT)))
+                .foundBy("n.openUntil")
                 .proving(Register.OPEN_INVOICES, "asOf")
                 .shipping(
                         Shipped.of("by-customer", "Open by customer", "customer:still"),

@@ -86,7 +86,7 @@ class BillingSink implements EffectSink {
             entity.net = invoice.totals().net().amount();
             entity.vat = invoice.totals().vat().amount();
             entity.gross = invoice.totals().gross().amount();
-            entity.openAmount = entity.gross;
+            entity.opened();
             invoice.earlyPayment().ifPresent(agreed -> {
                 entity.earlyPercent = agreed.percent();
                 entity.earlyUntil = agreed.until();
@@ -157,8 +157,7 @@ class BillingSink implements EffectSink {
                 throw new IllegalStateException("invoice " + invoice.number + " is settled with "
                         + invoice.gross.subtract(invoice.openAmount) + " and can't be reversed");
             }
-            invoice.openAmount = BigDecimal.ZERO;
-            invoice.reversedOn = context.date();
+            invoice.takenBack(context);
             invoice.reversedMoment = history.moment();
             queries.session().update(invoice);
             disputes.settled(context, invoice, Disputing.State.TAKEN_BACK);
@@ -246,8 +245,7 @@ class BillingSink implements EffectSink {
             var settled = new ArrayList<InvoiceEntity>();
             for (var settlement : settlements) {
                 var invoice = queries.invoice(settlement.invoice());
-                invoice.openAmount =
-                        invoice.openAmount.subtract(settlement.amount().amount());
+                invoice.settle(settlement.amount().amount(), context);
                 queries.session().update(invoice);
                 settled.add(invoice);
                 use(
@@ -417,7 +415,7 @@ class BillingSink implements EffectSink {
         private InvoiceEntity allocate(PaymentEntity payment, Settlement settlement) {
             var amount = settlement.amount().amount();
             var invoice = queries.invoice(settlement.invoice());
-            invoice.openAmount = invoice.openAmount.subtract(amount);
+            invoice.settle(amount, context);
             queries.session().update(invoice);
             var allocation = new AllocationEntity();
             allocation.paymentId = payment.id;

@@ -17,27 +17,28 @@ import org.springframework.stereotype.Component;
 @Component
 public class OpenInvoices {
 
-    /** What an invoice {@code n} had open on {@code :day}. */
+    /** What an invoice {@code n} had open on {@code :day}: all before anything was set against it. */
     static final String STILL = """
-            case when n.reversedOn <= :day then 0 else n.gross end
+            case when n.touchedOn is null or n.touchedOn > :day then n.gross
+                else case when n.reversedOn <= :day then 0 else n.gross end
                 - coalesce((select sum(a.amount) from AllocationEntity a where a.invoiceId = n.id
                 and a.allocatedOn <= :day), 0)
                 - coalesce((select sum(u.amount) from DepositUseEntity u where u.invoiceId = n.id
-                and u.usedOn <= :day), 0)
+                and u.usedOn <= :day), 0) end
             """;
 
-    /**
-     * Invoices with what they had open on {@code :day}: the gross less all that had been set against it by that day.
-     */
+    /** The same: of {@code :today} what it carries. */
+    static final String KEPT = """
+            case when cast(:day as LocalDate) = cast(:today as LocalDate) then n.openAmount
+                else %s end""".formatted(STILL);
+
+    /** Invoices of which something may have been open on {@code :day}, with what was. */
     static final String ON_DAY = """
             (select n.id as id, n.number as number, n.customerId as customerId, n.dueOn as dueOn,
             """ + STILL + """
             as still
             from InvoiceEntity n
-            where n.invoicedOn <= :day and (n.openAmount > 0 or n.reversedOn > :day
-                or n.id in (select l.invoiceId from AllocationEntity l where l.allocatedOn > :day)
-                or n.id in (select v.invoiceId from DepositUseEntity v where v.usedOn > :day
-                and v.invoiceId is not null))) i
+            where n.openUntil > :day and n.invoicedOn <= :day) i
             """;
 
     /** The same of today: what they carry. */

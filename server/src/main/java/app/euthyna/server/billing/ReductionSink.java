@@ -95,7 +95,7 @@ class ReductionSink implements EffectSink {
     private InvoiceEntity settle(
             CommandContext context, PaymentEntity payment, Reduction reduction, BigDecimal amount) {
         var invoice = queries.invoice(reduction.invoice());
-        invoice.openAmount = invoice.openAmount.subtract(amount);
+        invoice.settle(amount, context);
         invoice.reduced = true;
         queries.session().update(invoice);
         var allocation = new AllocationEntity();

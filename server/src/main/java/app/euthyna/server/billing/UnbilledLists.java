@@ -47,24 +47,24 @@ class UnbilledLists {
             where rln.dispatchId = l.dispatchId and rln.dispatchLineNo = l.lineNo
             and rpt.standing = 'UNBILLED' and dec.kind = 'SEND_BACK' and dec.decidedOn <= :day""";
 
-    /** Of a dispatch line what is left of a figure of it when all that was billed, and came back, is taken off. */
-    private static String unbilled(String figure) {
-        return """
-                l.%1$s - coalesce((select sum(src.%1$s) %2$s), 0) - coalesce((select sum(prt.%1$s) %3$s), 0)
-                + coalesce((select sum(dec.%1$s) %4$s), 0)""".formatted(figure, BILLED, BACK, SENT_BACK);
-    }
+    private static final String UNBILLED = unbilled("quantity", "unbilled");
 
     /**
-     * Left by then and not taken back by then; what is given away is never billed.
-     *
-     * @param known the id of what leads to the lines
+     * Of a dispatch line what is left of a figure of it when all that was billed, and came back, is taken off: of today
+     * what it carries, and all before anything of it was.
      */
-    private static String hadLeft(String known) {
+    private static String unbilled(String figure, String kept) {
         return """
-                l.departedOn <= :day and (l.reversedOn is null or l.reversedOn > :day)
-                and not (o.kind in ('SAMPLE', 'REPLACEMENT') and (x.unitPrice = 0 or x.discountPercent = 100))
-                and %s""".formatted(isAny(known, unbilled("quantity")));
+                case when cast(:day as LocalDate) = cast(:today as LocalDate) then l.%5$s
+                when l.takenOn is null or l.takenOn > :day then l.%1$s
+                else l.%1$s - coalesce((select sum(src.%1$s) %2$s), 0) - coalesce((select sum(prt.%1$s) %3$s), 0)
+                + coalesce((select sum(dec.%1$s) %4$s), 0) end""".formatted(figure, BILLED, BACK, SENT_BACK, kept);
     }
+
+    /** Lines that had left by then, and of which something may have been unbilled: what is given away never is. */
+    private static final String UNBILLED_THEN = """
+            join (select q.id as id from DispatchLineEntity q
+                where q.unbilledUntil > :day and q.departedOn <= :day) cand on cand.id = l.id""";
 
     /**
      * Whether a figure is not zero: asked of those lines alone that something leads to, else H2 asks it of all first.
@@ -83,10 +83,6 @@ class UnbilledLists {
         return "join OpenOrderEntity live on live.orderId = %s.rootOrderId".formatted(line);
     }
 
-    /** Of these the ones that have something to bill, or may once they are cleared. */
-    private static final String UNBILLED_NOW =
-            " and (live.billable = true or live.cleared = false or live.unbilledGross <> 0)";
-
     /**
      * And those of which something was open then, and is no more.
      *
@@ -96,23 +92,6 @@ class UnbilledLists {
         return "join (select live.orderId as id from OpenOrderEntity live union %s) cand on cand.id = %s.rootOrderId"
                 .formatted(String.join(" union ", changed), line);
     }
-
-    private static final String BILLED_SINCE = """
-            select lsr.rootOrderId from InvoiceLineSourceEntity lsr
-                join InvoiceLineEntity lbl on lbl.id = lsr.invoiceLineId
-                join InvoiceEntity lin on lin.id = lbl.invoiceId
-                where lin.invoicedOn > :day""";
-
-    private static final String BACK_SINCE = """
-            select lrt.rootOrderId from ReturnLineEntity lrt
-                join ReturnPartEntity lpt on lpt.returnLineId = lrt.id
-                where lpt.receivedOn > :day""";
-
-    private static final String DECIDED_SINCE = """
-            select ort.rootOrderId from ReturnLineEntity ort
-                join ReturnPartEntity opt on opt.returnLineId = ort.id
-                join ReturnOutcomeEntity oou on oou.partId = opt.id
-                where oou.decidedOn > :day""";
 
     /** @param when what happened to it: {@code departedOn} */
     private static String dispatchedSince(String when) {
@@ -160,23 +139,24 @@ class UnbilledLists {
                                 MasterColumns.item("l.itemId"),
                                 MasterColumns.site("d.siteId"),
                                 Column.quantity("shipped", "Shipped", "l.quantity"),
-                                Column.quantity("quantity", "Not billed", unbilled("quantity"))
+                                Column.quantity("quantity", "Not billed", UNBILLED)
                                         .with(Trait.SHOWN, Trait.SUMMED),
                                 Column.amount(
                                                 "net",
                                                 "Net at order price",
                                                 "round((%s) * x.unitPrice * (100 - x.discountPercent) / 100, :decimals)"
-                                                        .formatted(unbilled("quantity")))
+                                                        .formatted(UNBILLED))
                                         .with(Trait.SHOWN, Trait.SUMMED),
-                                Column.amount("cost", "Cost", unbilled("cost"))
+                                Column.amount("cost", "Cost", unbilled("cost", "unbilledCost"))
                                         .readBy(ReadBy.Group.COSTS)
                                         .with(Trait.SHOWN, Trait.SUMMED),
                                 Column.asOf()))
                 .within(
-                        new Part(live("l") + UNBILLED_NOW, hadLeft(LIVE)),
+                        new Part("", "l.unbilledUntil = date 9999-12-31"),
                         new Part(
-                                liveThen("l", BILLED_SINCE, BACK_SINCE, DECIDED_SINCE, dispatchedSince("reversedOn")),
-                                hadLeft(CANDIDATE)))
+                                UNBILLED_THEN,
+                                "(l.reversedOn is null or l.reversedOn > :day) and " + isAny(CANDIDATE, UNBILLED)))
+                .foundBy("l.unbilledUntil")
                 .proving(Register.SHIPPED_NOT_BILLED, "asOf")
                 .shipping(
                         Shipped.of("by-customer", "Not billed by customer", "customer:net"),

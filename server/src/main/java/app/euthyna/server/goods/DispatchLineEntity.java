@@ -1,11 +1,13 @@
 package app.euthyna.server.goods;
 
+import jakarta.annotation.Nullable;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.util.Objects;
 
 @Entity
 @Table(name = "dispatch_line")
@@ -26,4 +28,38 @@ public class DispatchLineEntity {
     LocalDate departedOn;
 
     LocalDate reversedOn;
+
+    /** What of it is to be billed and was not yet; its cost. */
+    BigDecimal unbilled = BigDecimal.ZERO;
+
+    BigDecimal unbilledCost = BigDecimal.ZERO;
+
+    /** From this day on nothing of it is; {@link #OPEN} as long as something is. Null where nothing ever was. */
+    LocalDate unbilledUntil;
+
+    /** The first day on which something of it was billed or came back; null before. */
+    LocalDate takenOn;
+
+    /** Never, as a day: it is found through an index and is later than any other. */
+    static final LocalDate OPEN = LocalDate.of(9999, 12, 31);
+
+    /** Answers whether anything is different now. */
+    boolean keep(BigDecimal quantity, BigDecimal ofCost, @Nullable LocalDate taken, LocalDate today) {
+        var until = quantity.signum() != 0 ? OPEN : wasUnbilled(taken) ? today : unbilledUntil;
+        var isSame = unbilled.compareTo(quantity) == 0
+                && unbilledCost.compareTo(ofCost) == 0
+                && Objects.equals(unbilledUntil, until)
+                && Objects.equals(takenOn, taken);
+        unbilled = quantity;
+        unbilledCost = ofCost;
+        unbilledUntil = until;
+        takenOn = taken;
+        return !isSame;
+    }
+
+    /** Up to now: since it left, or between its day and the later one of an invoice that was written with it. */
+    private boolean wasUnbilled(@Nullable LocalDate taken) {
+        return OPEN.equals(unbilledUntil)
+                || (unbilledUntil == null && departedOn != null && taken != null && taken.isAfter(departedOn));
+    }
 }

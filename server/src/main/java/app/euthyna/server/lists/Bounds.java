@@ -32,6 +32,11 @@ class Bounds {
         return Math.max(1, most / FEW);
     }
 
+    /** So many are sorted whole where they are all that a list has. */
+    int sorted() {
+        return Math.max(1, most / 2);
+    }
+
     /** Where rows are read name by name, which takes several times as long for each. */
     static int naming(int looked) {
         return Math.max(1, looked / NAMING);

@@ -72,6 +72,9 @@ final class Conditions {
                     conditions.joins.add(part.join());
                     conditions.add(part.condition());
                 });
+        if (isToday) {
+            asked.list().within().flatMap(DeclaredList.Within::by).ifPresent(conditions.fixed::add);
+        }
         asked.filters().forEach(conditions::add);
         return conditions;
     }
@@ -101,11 +104,15 @@ final class Conditions {
         conditions.isLooked = true;
         asked.list().within().ifPresent(within -> conditions.add(within.today().condition()));
         asked.filters().forEach(conditions::add);
+        var found = asked.list().within().flatMap(DeclaredList.Within::by);
         var rest = conditions.texts.stream()
                 .filter(text -> !text.startsWith(by + " "))
+                .filter(text ->
+                        found.filter(path -> text.startsWith(path + " ")).isEmpty())
                 .toList();
         conditions.texts.removeAll(rest);
         conditions.fixed.clear();
+        found.ifPresent(conditions.fixed::add);
         if (others && !rest.isEmpty()) {
             conditions.add("(case when (%s) then 1 else 0 end) = 1".formatted(String.join(") and (", rest)));
         }

@@ -79,8 +79,10 @@ public record DeclaredList(
      * HQL over the aliases of the list, true of its rows; {@code :day} is the day at whose end they are told.
      *
      * @param today where that is today: what rows carry need not be worked out
+     * @param by the path in whose one value the rows of today are alike: an index begins with it, and goes on with what
+     *     they are sorted by
      */
-    public record Within(Part today, Part asOf) {}
+    public record Within(Part today, Part asOf, Optional<String> by) {}
 
     /**
      * Some of the rows.
@@ -166,7 +168,14 @@ public record DeclaredList(
 
     /** The same with those rows alone of which something was true at the end of a day. */
     public DeclaredList within(Part today, Part asOf) {
-        return with(Optional.of(new Within(today, asOf)), proof, isDerived, kind, version, own, views);
+        return with(
+                Optional.of(new Within(today, asOf, Optional.empty())), proof, isDerived, kind, version, own, views);
+    }
+
+    /** The same, of which the rows of today are found by one value of a path, see {@link Within#by}. */
+    public DeclaredList foundBy(String path) {
+        var found = within.map(all -> new Within(all.today(), all.asOf(), Optional.of(path)));
+        return with(found, proof, isDerived, kind, version, own, views);
     }
 
     /** The same as a register, whose figures are held against the ledger for the days of a column. */

@@ -32,7 +32,7 @@ class Indexes {
 
     private final StatelessSession session;
     private final EntityManagerFactory factory;
-    /** By table, the columns with which an index begins; what the database is does not change while it is open. */
+    /** By table, the first column and the first two of each index; what the database is does not change while open. */
     private final Map<String, Set<String>> first = new ConcurrentHashMap<>();
 
     Indexes(StatelessSession session, EntityManagerFactory factory) {
@@ -43,6 +43,18 @@ class Indexes {
     /** Whether rows of a list are read in the sequence of a path, or found by its value, in their own table. */
     boolean isOwn(DeclaredList list, String path) {
         return leading(list, path).filter(way -> way.steps().isEmpty()).isPresent();
+    }
+
+    /** Whether rows of a list that are alike in one path of their own table are read in the sequence of another. */
+    boolean isOwn(DeclaredList list, String alike, String path) {
+        var base = BASE.matcher(list.base());
+        var first = PATH.matcher(alike);
+        var then = PATH.matcher(path);
+        return base.matches()
+                && first.matches()
+                && then.matches()
+                && then.group(1).equals(base.group(2))
+                && isFirst(base.group(1), first.group(2), then.group(2));
     }
 
     /**
@@ -107,13 +119,21 @@ class Indexes {
                 own.map("case when %s then 1 else 0 end = 1"::formatted).orElse("true = true"));
     }
 
-    private boolean isFirst(String entity, String attribute) {
+    /** Whether an index begins with these columns, or it is the key. */
+    private boolean isFirst(String entity, String... attributes) {
         var described = described(entity);
-        var isKey = described.getIdentifierMapping().getAttributeName().equals(attribute);
+        var isKey = attributes.length == 1
+                && described.getIdentifierMapping().getAttributeName().equals(attributes[0]);
+        var columns = Stream.of(attributes)
+                .map(described::findAttributeMapping)
+                .filter(SelectableMapping.class::isInstance)
+                .map(column ->
+                        ((SelectableMapping) column).getSelectionExpression().toLowerCase(Locale.ROOT))
+                .toList();
         return isKey
-                || (described.findAttributeMapping(attribute) instanceof SelectableMapping column
+                || (columns.size() == attributes.length
                         && firstOf(described.getMappedTableDetails().getTableName())
-                                .contains(column.getSelectionExpression().toLowerCase(Locale.ROOT)));
+                                .contains(String.join(",", columns)));
     }
 
     private EntityMappingType described(String entity) {
@@ -130,9 +150,13 @@ class Indexes {
         var about = connection.getMetaData();
         var name = about.storesUpperCaseIdentifiers() ? table.toUpperCase(Locale.ROOT) : table;
         try (var indexes = about.getIndexInfo(null, connection.getSchema(), name, false, true)) {
-            while (indexes.next()) {
-                if (indexes.getShort("ORDINAL_POSITION") == 1 && indexes.getString("FILTER_CONDITION") == null) {
-                    columns.add(indexes.getString("COLUMN_NAME").toLowerCase(Locale.ROOT));
+            // one index after the other, each by its positions
+            for (var first = ""; indexes.next(); ) {
+                var position = indexes.getShort("ORDINAL_POSITION");
+                if (position > 0 && position <= 2 && indexes.getString("FILTER_CONDITION") == null) {
+                    var column = indexes.getString("COLUMN_NAME").toLowerCase(Locale.ROOT);
+                    first = position == 1 ? column : first;
+                    columns.add(position == 1 ? column : first + "," + column);
                 }
             }
         }

@@ -90,7 +90,7 @@ class KeyReader {
     /** Of the rows behind another one the last of so many; empty where there are fewer. */
     Optional<Key> last(Wanted wanted, Conditions conditions, int many) {
         var alone = new Wanted(wanted.asked(), List.of(), wanted.after(), 1, wanted.looked());
-        return read(alone, conditions, wanted.by(), List.of(), many - 1).stream()
+        return read(alone, conditions, wanted.by(), conditions.fixed(), many - 1).stream()
                 .findFirst();
     }
 

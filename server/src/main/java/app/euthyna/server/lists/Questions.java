@@ -50,6 +50,11 @@ class Questions {
         return new Conditions.Calendar(company.today(), company.zone());
     }
 
+    /** Which rows the list has today, whatever is asked of them. */
+    Conditions conditions(DeclaredList list) {
+        return conditions(new ListQuestion(list, List.of(), list.sorting(), List.of()));
+    }
+
     /** One filter alone. */
     Conditions conditions(DeclaredList list, Filter filter) {
         return Conditions.of(list, filter, calendar(), this::ids);

@@ -65,6 +65,17 @@ class RowFinder {
         if (few.isPresent()) {
             return few.get();
         }
+        var alike = asked.isPlain(company.today())
+                ? asked.list().within().flatMap(DeclaredList.Within::by)
+                : Optional.<String>empty();
+        if (alike.isPresent()) {
+            if (indexes.isOwn(asked.list(), alike.get(), wanted.by())) {
+                return looking(wanted);
+            }
+            if (keys.areFew(asked, questions.conditions(asked.list()), bounds.sorted())) {
+                return Looked.all(keys.read(wanted, questions.conditions(asked)));
+            }
+        }
         var named = sorted.filter(column -> column.named().isPresent())
                 .filter(column -> asked.filters().stream()
                         .noneMatch(filter -> filter.field().equals(column.field())));

@@ -97,7 +97,11 @@ class Turns {
         var found = new ArrayList<KeyReader.Key>();
         var start = Optional.ofNullable(wanted.after())
                 .map(cursor -> Pages.key(cursor).text(1));
-        var isBegun = start.isPresent();
+        // where all that is sorted alike was looked at, the next name is
+        var isBegun = start.isPresent()
+                && !end(wanted, start.get())
+                        .equals(KeyReader.Key.of(
+                                start.get(), Pages.key(wanted.after()).number(2)));
         var most = Bounds.naming(wanted.looked());
         for (int looked = 0, count = NAMES; ; ) {
             var some = questions.named(asked, column, start, isBegun, count);

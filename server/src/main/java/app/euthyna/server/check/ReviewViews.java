@@ -266,7 +266,11 @@ final class ReviewViews {
         }
         if (evidence instanceof PriceEvidence.WrongPrice wrong) {
             return wrong.lines().stream()
-                    .map(l -> new LineFact(l.line(), l.item(), l.description(), "priced at " + l.unitPrice()))
+                    .map(l -> new LineFact(
+                            l.line(),
+                            l.item(),
+                            l.description(),
+                            "priced at " + Figures.price(new BigDecimal(l.unitPrice()))))
                     .toList();
         }
         if (evidence instanceof Evidence.Unlicensed unlicensed) {

@@ -67,7 +67,7 @@ record Question(String name, int rounds, Asking asking) {
 
     private static void importOne(Company company, int draw) {
         company.lead.upload(
-                "/api/lists/imports/rows",
+                "/api/imports",
                 "bench.csv",
                 "reference,customer,po,item,quantity%n%1$s,%2$s,%1$s,SV-02,1%n"
                         .formatted(po(draw), CUSTOMERS.get(draw % CUSTOMERS.size()))

@@ -11,6 +11,7 @@ import app.euthyna.server.lists.DeclaredList.Shipped;
 import app.euthyna.server.lists.DeclaredList.Sorting;
 import app.euthyna.server.masterdata.MasterColumns;
 import app.euthyna.server.platform.Reading;
+import app.euthyna.server.platform.Unended;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.context.annotation.Bean;
@@ -67,7 +68,7 @@ class BalanceLists {
                                         "OLDER"),
                                 Column.asOf()))
                 .within(
-                        new Part("", "n.openUntil = date 9999-12-31"),
+                        new Part("", "n.openUntil = " + Unended.HQL),
                         new Part(
                                 OPEN_THEN,
                                 "case when cand.id is null then 0 else %s end <> 0".formatted(OpenInvoices.KEPT)))

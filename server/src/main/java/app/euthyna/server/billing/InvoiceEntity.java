@@ -1,6 +1,7 @@
 package app.euthyna.server.billing;
 
 import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Unended;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.Id;
@@ -43,25 +44,24 @@ public class InvoiceEntity {
     /** The customer does not agree with it, or with a part of it. */
     boolean disputed;
 
-    /** From this day on nothing of it is open; {@link #OPEN} as long as something is. Null where nothing ever was. */
+    /**
+     * From this day on nothing of it is open; {@link Unended#DAY} as long as something is. Null where nothing ever was.
+     */
     LocalDate openUntil;
 
     /** The first day on which something was set against it or it was taken back; null before. */
     LocalDate touchedOn;
 
-    /** Never, as a day: it is found through an index and is later than any other. */
-    static final LocalDate OPEN = LocalDate.of(9999, 12, 31);
-
     /** What of a new one is open: all. */
     void opened() {
         openAmount = gross;
-        openUntil = gross.signum() == 0 ? null : OPEN;
+        openUntil = gross.signum() == 0 ? null : Unended.DAY;
     }
 
     /** Something is set against it, or no more where it is negative. */
     void settle(BigDecimal amount, CommandContext context) {
         openAmount = openAmount.subtract(amount);
-        openUntil = openAmount.signum() == 0 ? context.today() : OPEN;
+        openUntil = openAmount.signum() == 0 ? context.today() : Unended.DAY;
         touchedOn = touchedOn == null || context.date().isBefore(touchedOn) ? context.date() : touchedOn;
     }
 

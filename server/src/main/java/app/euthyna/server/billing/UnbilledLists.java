@@ -11,6 +11,7 @@ import app.euthyna.server.lists.DeclaredList.Sorting;
 import app.euthyna.server.masterdata.MasterColumns;
 import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.Reading;
+import app.euthyna.server.platform.Unended;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -152,7 +153,7 @@ class UnbilledLists {
                                         .with(Trait.SHOWN, Trait.SUMMED),
                                 Column.asOf()))
                 .within(
-                        new Part("", "l.unbilledUntil = date 9999-12-31"),
+                        new Part("", "l.unbilledUntil = " + Unended.HQL),
                         new Part(
                                 UNBILLED_THEN,
                                 "(l.reversedOn is null or l.reversedOn > :day) and " + isAny(CANDIDATE, UNBILLED)))

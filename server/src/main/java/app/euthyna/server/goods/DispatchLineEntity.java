@@ -1,5 +1,6 @@
 package app.euthyna.server.goods;
 
+import app.euthyna.server.platform.Unended;
 import jakarta.annotation.Nullable;
 import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
@@ -34,18 +35,15 @@ public class DispatchLineEntity {
 
     BigDecimal unbilledCost = BigDecimal.ZERO;
 
-    /** From this day on nothing of it is; {@link #OPEN} as long as something is. Null where nothing ever was. */
+    /** From this day on nothing of it is; {@link Unended#DAY} as long as something is. Null where nothing ever was. */
     LocalDate unbilledUntil;
 
     /** The first day on which something of it was billed or came back; null before. */
     LocalDate takenOn;
 
-    /** Never, as a day: it is found through an index and is later than any other. */
-    static final LocalDate OPEN = LocalDate.of(9999, 12, 31);
-
     /** Answers whether anything is different now. */
     boolean keep(BigDecimal quantity, BigDecimal ofCost, @Nullable LocalDate taken, LocalDate today) {
-        var until = quantity.signum() != 0 ? OPEN : wasUnbilled(taken) ? today : unbilledUntil;
+        var until = quantity.signum() != 0 ? Unended.DAY : wasUnbilled(taken) ? today : unbilledUntil;
         var isSame = unbilled.compareTo(quantity) == 0
                 && unbilledCost.compareTo(ofCost) == 0
                 && Objects.equals(unbilledUntil, until)
@@ -59,7 +57,7 @@ public class DispatchLineEntity {
 
     /** Up to now: since it left, or between its day and the later one of an invoice that was written with it. */
     private boolean wasUnbilled(@Nullable LocalDate taken) {
-        return OPEN.equals(unbilledUntil)
+        return Unended.DAY.equals(unbilledUntil)
                 || (unbilledUntil == null && departedOn != null && taken != null && taken.isAfter(departedOn));
     }
 }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.euthyna.core.shared.Person;
 import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Unended;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.Set;
@@ -26,10 +27,10 @@ class InvoiceEntityTests {
 
     @Test
     void isOpenUntilAllOfItIsSettled() {
-        assertThat(invoice.openUntil).isEqualTo(InvoiceEntity.OPEN);
+        assertThat(invoice.openUntil).isEqualTo(Unended.DAY);
         invoice.settle(HALF, today.dated(TODAY.minusDays(2)));
         assertThat(invoice.openAmount).isEqualByComparingTo("50");
-        assertThat(invoice.openUntil).isEqualTo(InvoiceEntity.OPEN);
+        assertThat(invoice.openUntil).isEqualTo(Unended.DAY);
         invoice.settle(HALF, today.dated(TODAY.minusDays(4)));
         assertThat(invoice.openUntil).as("by today all has happened").isEqualTo(TODAY);
         assertThat(invoice.touchedOn).as("the earliest of both").isEqualTo(TODAY.minusDays(4));
@@ -39,7 +40,7 @@ class InvoiceEntityTests {
     void isOpenAnewOnceWhatSettledItIsTakenBack() {
         invoice.settle(invoice.gross, today);
         invoice.settle(invoice.gross.negate(), today);
-        assertThat(invoice.openUntil).isEqualTo(InvoiceEntity.OPEN);
+        assertThat(invoice.openUntil).isEqualTo(Unended.DAY);
         invoice.takenBack(today);
         assertThat(invoice.openAmount).isZero();
         assertThat(invoice.openUntil).isEqualTo(TODAY);

@@ -2,6 +2,7 @@ package app.euthyna.server.goods;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.euthyna.server.platform.Unended;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import org.junit.jupiter.api.Test;
@@ -21,7 +22,7 @@ class DispatchLineEntityTests {
     void isUnbilledUntilTheDayOnWhichTheLastOfItIsBilled() {
         line.departedOn = MONDAY;
         assertThat(line.keep(TWO, TWO, null, MONDAY)).isTrue();
-        assertThat(line.unbilledUntil).isEqualTo(DispatchLineEntity.OPEN);
+        assertThat(line.unbilledUntil).isEqualTo(Unended.DAY);
         assertThat(line.keep(new BigDecimal("2"), new BigDecimal("2"), null, MONDAY.plusDays(1)))
                 .as("the same figures, written otherwise")
                 .isFalse();
@@ -42,7 +43,7 @@ class DispatchLineEntityTests {
         line.keep(TWO, TWO, null, MONDAY);
         line.keep(NONE, NONE, MONDAY, MONDAY);
         line.keep(TWO, TWO, MONDAY, MONDAY.plusDays(3));
-        assertThat(line.unbilledUntil).isEqualTo(DispatchLineEntity.OPEN);
+        assertThat(line.unbilledUntil).isEqualTo(Unended.DAY);
         line.keep(NONE, NONE, MONDAY, MONDAY.plusDays(4));
         assertThat(line.unbilledUntil).isEqualTo(MONDAY.plusDays(4));
     }

@@ -68,22 +68,39 @@ class DepositSink implements EffectSink {
             if (chain.unappliedDeposits().isPositive()) {
                 Depositing.apply(chain, openInvoices.ofOrder(ids.order(order)))
                         .forEach(applied ->
-                                further.write(context.dated(day(applied, chain, context)), List.of(applied)));
+                                further.write(context.dated(day(applied, chain, context, batch)), List.of(applied)));
             }
         }
     }
 
-    /** Of money that was never used: the day on which both the deposit and the invoices were there. */
-    private static LocalDate day(Effect.DepositApplied applied, Chain chain, CommandContext context) {
+    /**
+     * Of money that was never used: the day on which both the deposit and the invoices were there. Where all of them
+     * were there before, the invoices are open anew: that is of today.
+     */
+    private static LocalDate day(
+            Effect.DepositApplied applied, Chain chain, CommandContext context, List<Effect> batch) {
         var deposit = chain.deposits().stream()
                 .filter(one -> one.number().equals(applied.deposit()))
                 .findFirst()
                 .orElseThrow();
-        return deposit.unapplied().equals(deposit.amount())
+        return deposit.unapplied().equals(deposit.amount()) && isNew(applied, batch)
                 ? applied.settlements().stream()
                         .map(settlement -> Chain.invoiceOf(List.of(chain), settlement.invoice())
                                 .on())
                         .reduce(deposit.on(), (one, other) -> one.isAfter(other) ? one : other)
                 : context.today();
+    }
+
+    /** Whether the deposit has come, or an invoice that it settles was written, just now. */
+    private static boolean isNew(Effect.DepositApplied applied, List<Effect> batch) {
+        return batch.stream()
+                .anyMatch(effect -> (effect instanceof Effect.DepositReceived received
+                                && received.deposit().equals(applied.deposit()))
+                        || (effect instanceof Effect.DepositMoved moved
+                                && moved.toDeposit().equals(applied.deposit()))
+                        || (effect instanceof Effect.InvoicePosted posted
+                                && applied.settlements().stream()
+                                        .anyMatch(one -> one.invoice()
+                                                .equals(posted.invoice().number()))));
     }
 }

@@ -41,6 +41,15 @@ public class DispatchLineEntity {
     /** The first day on which something of it was billed or came back; null before. */
     LocalDate takenOn;
 
+    /** All of a new one that has left is unbilled, until it is known better: see {@link UnbilledLines}. */
+    void left() {
+        if (departedOn != null) {
+            unbilled = quantity;
+            unbilledCost = cost;
+            unbilledUntil = Unended.DAY;
+        }
+    }
+
     /** Answers whether anything is different now. */
     boolean keep(BigDecimal quantity, BigDecimal ofCost, @Nullable LocalDate taken, LocalDate today) {
         var until = quantity.signum() != 0 ? Unended.DAY : wasUnbilled(taken) ? today : unbilledUntil;

@@ -141,6 +141,7 @@ class GoodsSink implements EffectSink {
             stored.quantity = line.quantity().value();
             stored.cost = line.cost().amount();
             stored.departedOn = dispatch.departedOn;
+            stored.left();
             return stored;
         }
 

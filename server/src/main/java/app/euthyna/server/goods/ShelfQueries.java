@@ -113,6 +113,17 @@ interface ShelfQueries {
     @HQL("select k from StockClaimEntity k where :orders contains k.orderId and k.reserved > 0")
     List<StockClaimEntity> reserved(Long[] orders);
 
+    record LeftRow(String dispatch, DispatchLineEntity line) {}
+
+    /** The lines of orders that have left, also those that were taken back since. */
+    @HQL("""
+            select d.number, l
+            from DispatchLineEntity l
+            join DispatchEntity d on d.id = l.dispatchId
+            where :orders contains l.rootOrderId and l.departedOn is not null
+            """)
+    List<LeftRow> left(Long[] orders);
+
     record DispatchedRow(DispatchEntity dispatch, DispatchLineEntity line, String order, String site, String item) {}
 
     @HQL("""

@@ -11,6 +11,7 @@ import app.euthyna.server.platform.Ids;
 import app.euthyna.server.platform.Many;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.util.HashMap;
 import java.util.List;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -43,36 +44,35 @@ class UnbilledLines implements EffectSink {
                 .stream()
                 .map(chains::chain)
                 .filter(UnbilledLines::hasLeft)
-                .collect(Collectors.toMap(chain -> chain.order().number(), chain -> chain));
+                .toList();
         if (left.isEmpty()) {
             return;
         }
-        var orders = Many.ids(left.keySet().stream().map(ids::order).toList());
-        queries.dispatched(orders).stream()
-                .collect(Collectors.groupingBy(ShelfQueries.DispatchedRow::order))
-                .forEach((order, rows) -> keep(left.get(order), rows, context.today()));
+        var unbilled = new HashMap<LineRef, Chain.Unbilled>();
+        var taken = new HashMap<LineRef, LocalDate>();
+        left.forEach(chain -> {
+            chain.unbilled().stream()
+                    .filter(one -> !chain.order()
+                            .isAtNoCharge(chain.flow(one.line().orderLine()).line()))
+                    .forEach(one -> unbilled.put(one.ref(), one));
+            taken.putAll(chain.firstTaken());
+        });
+        var orders =
+                left.stream().map(chain -> ids.order(chain.order().number())).toList();
+        for (var row : queries.left(Many.ids(orders))) {
+            var ref = new LineRef(row.dispatch(), row.line().lineNo);
+            var one = unbilled.get(ref);
+            var quantity = one == null ? BigDecimal.ZERO : one.quantity().value();
+            var cost = one == null ? BigDecimal.ZERO : one.cost().amount();
+            if (row.line().keep(quantity, cost, taken.get(ref), context.today())) {
+                queries.session().update(row.line());
+            }
+        }
     }
 
     private static boolean hasLeft(Chain chain) {
         return chain.dispatches().stream()
                 .map(Dispatch::state)
                 .anyMatch(state -> state == Dispatch.State.DEPARTED || state == Dispatch.State.REVERSED);
-    }
-
-    private void keep(Chain chain, List<ShelfQueries.DispatchedRow> rows, LocalDate today) {
-        var unbilled = chain.unbilled().stream()
-                .filter(one -> !chain.order()
-                        .isAtNoCharge(chain.flow(one.line().orderLine()).line()))
-                .collect(Collectors.toMap(Chain.Unbilled::ref, one -> one));
-        var taken = chain.firstTaken();
-        for (var row : rows) {
-            var ref = new LineRef(row.dispatch().number, row.line().lineNo);
-            var one = unbilled.get(ref);
-            var quantity = one == null ? BigDecimal.ZERO : one.quantity().value();
-            var cost = one == null ? BigDecimal.ZERO : one.cost().amount();
-            if (row.line().keep(quantity, cost, taken.get(ref), today)) {
-                queries.session().update(row.line());
-            }
-        }
     }
 }

@@ -38,6 +38,19 @@ class DispatchLineEntityTests {
     }
 
     @Test
+    void isUnbilledFromTheDayOnWhichItLeaves() {
+        line.quantity = TWO;
+        line.cost = new BigDecimal("9.5000");
+        line.left();
+        assertThat(line.unbilledUntil).as("it has not left yet").isNull();
+        line.departedOn = MONDAY;
+        line.left();
+        assertThat(line.keep(TWO, new BigDecimal("9.5"), null, MONDAY))
+                .as("known already")
+                .isFalse();
+    }
+
+    @Test
     void isUnbilledAnewOnceItsInvoiceIsTakenBack() {
         line.departedOn = MONDAY;
         line.keep(TWO, TWO, null, MONDAY);

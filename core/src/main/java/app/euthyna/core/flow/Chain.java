@@ -182,8 +182,8 @@ public record Chain(
                 .forEach(source -> first.merge(source.dispatchLine(), invoice.on(), Chain::earlier)));
         returns.stream()
                 .flatMap(back -> back.lines().stream())
-                .forEach(line -> line.parts()
-                        .forEach(part -> first.merge(line.dispatchLine(), part.on(), Chain::earlier)));
+                .forEach(line ->
+                        line.parts().forEach(part -> first.merge(line.dispatchLine(), part.on(), Chain::earlier)));
         return first;
     }
 

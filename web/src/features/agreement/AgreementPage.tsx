@@ -2,11 +2,12 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { currency } from '../../shared/currency';
-import { date, figure, isZero, orDash, plain, price, trim, words } from '../../shared/format';
+import { date, figure, isZero, orDash, plain, trim, words } from '../../shared/format';
 import { useGo } from '../../shared/navigation';
 import { useSession } from '../../shared/session';
 import { Doc, Mark, ProblemNote, ReasonDialog, tell, tellProblem, Waiting } from '../../shared/ui';
 import { FigureInput } from '../../shared/ui/FigureInput';
+import { priceColumn } from '../../shared/ui/Price';
 import { Table } from '../../shared/ui/Table';
 import { Field, TextLine } from '../../shared/ui/fields';
 import { useUnsaved } from '../../shared/unsaved';
@@ -103,16 +104,7 @@ function Shown({ agreement }: { agreement: Agreement }) {
               { head: blanket ? 'Agreed' : 'Quantity', num: true, cell: (line) => trim(line.quantity) },
               blanket && { head: 'Called off', num: true, cell: (line) => orDash(trim(line.taken)) },
               blanket && { head: 'Left', num: true, className: 'strong', cell: (line) => trim(line.left) },
-              {
-                head: 'Price',
-                num: true,
-                cell: (line) => (
-                  <>
-                    {price(line.price)}
-                    {!isZero(line.discount) && <span className="muted small"> −{trim(line.discount)} %</span>}
-                  </>
-                ),
-              },
+              priceColumn(),
               { head: <>Net {currency()}</>, num: true, cell: (line) => figure(line.net) },
               open && {
                 head: blanket ? 'Call off' : 'Order',

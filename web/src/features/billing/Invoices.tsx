@@ -2,11 +2,12 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { currency } from '../../shared/currency';
-import { date, figure, isZero, orDash, price, trim, Words } from '../../shared/format';
+import { date, figure, isZero, orDash, trim, Words } from '../../shared/format';
 import { codeIn, DataList, textIn } from '../../shared/list/DataList';
 import { offersOf } from '../../shared/offered';
 import { useSession } from '../../shared/session';
 import { Doc, Mark, Waiting } from '../../shared/ui';
+import { priceColumn } from '../../shared/ui/Price';
 import { Table } from '../../shared/ui/Table';
 import { MailButton, PrintBar, PrintButton } from '../paper';
 import { TakeBack } from '../unwind';
@@ -170,16 +171,7 @@ export function InvoicePage() {
             },
             { head: 'Customer PO', className: 'mono breaks', cell: (line) => line.po },
             { head: 'Quantity', num: true, cell: (line) => trim(line.quantity) },
-            {
-              head: 'Price',
-              num: true,
-              cell: (line) => (
-                <>
-                  {price(line.price)}
-                  {!isZero(line.discount) && <span className="muted small"> −{trim(line.discount)} %</span>}
-                </>
-              ),
-            },
+            priceColumn(),
             {
               head: 'VAT',
               num: true,

@@ -2,9 +2,10 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Schemas } from '../../shared/api/http';
-import { capital, date, figure, isZero, price, trim } from '../../shared/format';
+import { capital, date, figure, price, trim } from '../../shared/format';
 import { useSession } from '../../shared/session';
 import { Mark, ProblemNote, tell } from '../../shared/ui';
+import { Discount } from '../../shared/ui/Price';
 import { Table } from '../../shared/ui/Table';
 import { remediesQuery, useRemedy, type Remedy, type Sheet } from './api';
 
@@ -143,7 +144,7 @@ function Lines({ before, after }: { before: Schemas['LineView'][]; after: Schema
           cell: (line) => (
             <>
               {changed(was(line)?.price, line.price, price)}
-              {!isZero(line.discount) && <span className="muted small"> −{trim(line.discount)} %</span>}
+              <Discount of={line.discount} />
             </>
           ),
         },

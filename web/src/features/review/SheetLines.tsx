@@ -1,7 +1,8 @@
 import { currency } from '../../shared/currency';
-import { figure, isZero, orDash, price, trim, words } from '../../shared/format';
+import { figure, isZero, orDash, trim, words } from '../../shared/format';
 import { present } from '../../shared/present';
 import { Doc } from '../../shared/ui';
+import { priceColumn } from '../../shared/ui/Price';
 import { type Column, Table } from '../../shared/ui/Table';
 import type { Sheet } from './api';
 
@@ -43,16 +44,7 @@ export function SheetLines({ sheet }: { sheet: Sheet }) {
         back && units('Returned', 'returned'),
         units('Billed', 'billed'),
         back && units('Credited', 'credited'),
-        {
-          head: 'Price',
-          num: true,
-          cell: (line) => (
-            <>
-              {price(line.price)}
-              {!isZero(line.discount) && <span className="muted small"> −{trim(line.discount)} %</span>}
-            </>
-          ),
-        },
+        priceColumn(),
         { head: <>Net {currency()}</>, num: true, cell: (line) => figure(line.net) },
       ]}
     />

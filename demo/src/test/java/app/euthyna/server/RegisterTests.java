@@ -145,6 +145,44 @@ class RegisterTests extends OnServer {
                 .containsExactlyInAnyOrder("PAYMENT", "PAYMENT", "PAYMENT", "REFUND");
     }
 
+    private String openOn(int day) {
+        return totals(
+                        "open-invoices",
+                        "filter=customer:any:%s&filter=asOf:at:%s"
+                                .formatted(customer, realToday().plusDays(day)))
+                .get("sums")
+                .get("still")
+                .asString();
+    }
+
+    private void deposited(String order, String amount) {
+        assertThat(receivables
+                        .post("/api/deposits", "{\"order\":\"%s\",\"amount\":%s}".formatted(order, amount))
+                        .status())
+                .isEqualTo(200);
+    }
+
+    /** Paid, and open anew since the payment bounced: a deposit that waited settles it on the day on which it does. */
+    @Test
+    void whatStoodAtTheEndOfADayStaysWhenADepositSettlesWhatIsOpenAnew() {
+        var order = cleared(10);
+        gone(order);
+        var invoice = billed(order).text("number");
+        var payment = receivables
+                .post(
+                        "/api/payments",
+                        "{\"customer\":\"%s\",\"amount\":121,\"allocate\":[{\"invoice\":\"%s\",\"amount\":121}]}"
+                                .formatted(customer, invoice))
+                .text("number");
+        deposited(order, "50");
+        takeBack("PAYMENT", payment, "take-back-payment");
+        assertThat(openOn(FIRST)).isEqualTo("121.00");
+        itIsInDays(SECOND);
+        deposited(order, "1");
+        assertThat(openOn(SECOND)).isEqualTo("70.00");
+        assertThat(openOn(FIRST)).isEqualTo("121.00");
+    }
+
     /** Where rows are left out for another reason than their day, the ledger says nothing about the rest. */
     @Test
     void whatIsFilteredOtherwiseProvesNothing() {

@@ -11,7 +11,6 @@ import app.euthyna.server.lists.DeclaredList.Shipped;
 import app.euthyna.server.lists.DeclaredList.Sorting;
 import app.euthyna.server.masterdata.MasterColumns;
 import app.euthyna.server.platform.Reading;
-import app.euthyna.server.platform.Unended;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.context.annotation.Bean;
@@ -22,11 +21,6 @@ import org.springframework.context.annotation.Configuration;
 class BalanceLists {
 
     private static final Sorting OLDEST_FIRST = new Sorting(Optional.of("date"), false);
-
-    /** Those of which something was open then, or may have been. */
-    private static final String OPEN_THEN = """
-            join (select ino.id as id from InvoiceEntity ino
-                where ino.openUntil > :day and ino.invoicedOn <= :day) cand on cand.id = n.id""";
 
     /** How long they had been due then. */
     private static final String AGE = """
@@ -67,12 +61,7 @@ class BalanceLists {
                                         "UP_TO_90_DAYS",
                                         "OLDER"),
                                 Column.asOf()))
-                .within(
-                        new Part("", "n.openUntil = " + Unended.HQL),
-                        new Part(
-                                OPEN_THEN,
-                                "case when cand.id is null then 0 else %s end <> 0".formatted(OpenInvoices.KEPT)))
-                .foundBy("n.openUntil")
+                .openBetween("invoicedOn", "openUntil", OpenInvoices.KEPT)
                 .proving(Register.OPEN_INVOICES, "asOf")
                 .shipping(
                         Shipped.of("by-customer", "Open by customer", "customer:still"),

@@ -32,14 +32,16 @@ public class OpenInvoices {
             case when cast(:day as LocalDate) = cast(:today as LocalDate) then n.openAmount
                 else %s end""".formatted(STILL);
 
-    /** Invoices of which something may have been open on {@code :day}, with what was. */
+    /** Of which invoices {@code n} something may have been open on {@code :day}. */
+    static final String OPEN_THEN = "n.openUntil > :day and n.invoicedOn <= :day";
+
+    /** These, with what was. */
     static final String ON_DAY = """
             (select n.id as id, n.number as number, n.customerId as customerId, n.dueOn as dueOn,
             """ + STILL + """
             as still
             from InvoiceEntity n
-            where n.openUntil > :day and n.invoicedOn <= :day) i
-            """;
+            where\s""" + OPEN_THEN + ") i\n";
 
     /** The same of today: what they carry. */
     static final String TODAY = """

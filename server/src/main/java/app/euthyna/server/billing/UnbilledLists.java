@@ -11,7 +11,6 @@ import app.euthyna.server.lists.DeclaredList.Sorting;
 import app.euthyna.server.masterdata.MasterColumns;
 import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.Reading;
-import app.euthyna.server.platform.Unended;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -57,41 +56,23 @@ class UnbilledLists {
     private static String unbilled(String figure, String kept) {
         return """
                 case when cast(:day as LocalDate) = cast(:today as LocalDate) then l.%5$s
+                when l.reversedOn <= :day then 0
                 when l.takenOn is null or l.takenOn > :day then l.%1$s
                 else l.%1$s - coalesce((select sum(src.%1$s) %2$s), 0) - coalesce((select sum(prt.%1$s) %3$s), 0)
                 + coalesce((select sum(dec.%1$s) %4$s), 0) end""".formatted(figure, BILLED, BACK, SENT_BACK, kept);
     }
 
-    /** Lines that had left by then, and of which something may have been unbilled: what is given away never is. */
-    private static final String UNBILLED_THEN = """
-            join (select q.id as id from DispatchLineEntity q
-                where q.unbilledUntil > :day and q.departedOn <= :day) cand on cand.id = l.id""";
-
-    /**
-     * Whether a figure is not zero: asked of those lines alone that something leads to, else H2 asks it of all first.
-     */
-    private static String isAny(String known, String figure) {
-        return "case when %s is null then 0 else %s end <> 0".formatted(known, figure);
-    }
-
-    /** What leads to the lines, see {@link #live} and {@link #liveThen}. */
-    private static final String LIVE = "live.orderId";
-
-    private static final String CANDIDATE = "cand.id";
-
-    /** The orders of which something can be open now, for lines with an alias. */
-    private static String live(String line) {
-        return "join OpenOrderEntity live on live.orderId = %s.rootOrderId".formatted(line);
-    }
+    /** The orders of which something can be open now. */
+    private static final String LIVE = "join OpenOrderEntity live on live.orderId = b.rootOrderId";
 
     /**
      * And those of which something was open then, and is no more.
      *
      * @param changed what has changed since, each as a question for their ids
      */
-    private static String liveThen(String line, String... changed) {
-        return "join (select live.orderId as id from OpenOrderEntity live union %s) cand on cand.id = %s.rootOrderId"
-                .formatted(String.join(" union ", changed), line);
+    private static String liveThen(String... changed) {
+        return "join (select live.orderId as id from OpenOrderEntity live union %s) cand on cand.id = b.rootOrderId"
+                .formatted(String.join(" union ", changed));
     }
 
     /** @param when what happened to it: {@code departedOn} */
@@ -152,12 +133,7 @@ class UnbilledLists {
                                         .readBy(ReadBy.Group.COSTS)
                                         .with(Trait.SHOWN, Trait.SUMMED),
                                 Column.asOf()))
-                .within(
-                        new Part("", "l.unbilledUntil = " + Unended.HQL),
-                        new Part(
-                                UNBILLED_THEN,
-                                "(l.reversedOn is null or l.reversedOn > :day) and " + isAny(CANDIDATE, UNBILLED)))
-                .foundBy("l.unbilledUntil")
+                .openBetween("departedOn", "unbilledUntil", UNBILLED)
                 .proving(Register.SHIPPED_NOT_BILLED, "asOf")
                 .shipping(
                         Shipped.of("by-customer", "Not billed by customer", "customer:net"),
@@ -187,9 +163,10 @@ class UnbilledLists {
     @Bean
     static DeclaredList billedNotShippedList() {
         var deferred = ahead("b.deferred", "earned", "deferred");
+        // it is asked of those lines alone that something leads to, else H2 asks it of all first
         Function<String, String> were = known -> """
                 b.deferred > 0 and i.invoicedOn <= :day and (i.reversedOn is null or i.reversedOn > :day)
-                and %s""".formatted(isAny(known, deferred));
+                and case when %s is null then 0 else %s end <> 0""".formatted(known, deferred);
         return new DeclaredList(
                         "billed-not-shipped",
                         "Billed, not shipped",
@@ -217,16 +194,15 @@ class UnbilledLists {
                                 Column.amount("net", "Net", deferred).with(Trait.SHOWN, Trait.SUMMED),
                                 Column.asOf()))
                 .within(
-                        new Part(live("b"), were.apply(LIVE)),
+                        new Part(LIVE, were.apply("live.orderId")),
                         new Part(
                                 liveThen(
-                                        "b",
                                         dispatchedSince("departedOn"),
                                         dispatchedSince("reversedOn"),
                                         creditedSince("creditedOn"),
                                         creditedSince("reversedOn"),
                                         INVOICE_TAKEN_BACK_SINCE),
-                                were.apply(CANDIDATE)))
+                                were.apply("cand.id")))
                 .proving(Register.BILLED_NOT_SHIPPED, "asOf")
                 .shipping(Shipped.of(
                         "end-of-last-month",

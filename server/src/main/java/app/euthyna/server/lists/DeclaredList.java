@@ -6,6 +6,7 @@ import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.Reading;
 import app.euthyna.server.platform.RefusedException;
+import app.euthyna.server.platform.Unended;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -172,10 +173,24 @@ public record DeclaredList(
                 Optional.of(new Within(today, asOf, Optional.empty())), proof, isDerived, kind, version, own, views);
     }
 
-    /** The same, of which the rows of today are found by one value of a path, see {@link Within#by}. */
-    public DeclaredList foundBy(String path) {
-        var found = within.map(all -> new Within(all.today(), all.asOf(), Optional.of(path)));
-        return with(found, proof, isDerived, kind, version, own, views);
+    /**
+     * The same with those rows alone of which something was open at the end of a day. They carry between which days it
+     * may have been, and are found by them.
+     *
+     * @param from the attribute with the first of these days
+     * @param until that with the day from which on nothing is open: {@link Unended#DAY} as long as something is
+     * @param figure HQL for what was open; zero where nothing was. It is asked of those rows alone that the days lead
+     *     to, else H2 asks it of all first
+     */
+    public DeclaredList openBetween(String from, String until, String figure) {
+        var path = key.substring(0, key.indexOf('.') + 1) + until;
+        var led = "join (select q.id as id from %s q where q.%s > :day and q.%s <= :day) cand on cand.id = %s"
+                .formatted(base.substring(0, base.indexOf(' ')), until, from, key);
+        var within = new Within(
+                new Part("", "%s = %s".formatted(path, Unended.HQL)),
+                new Part(led, "case when cand.id is null then 0 else %s end <> 0".formatted(figure)),
+                Optional.of(path));
+        return with(Optional.of(within), proof, isDerived, kind, version, own, views);
     }
 
     /** The same as a register, whose figures are held against the ledger for the days of a column. */

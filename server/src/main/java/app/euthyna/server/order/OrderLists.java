@@ -74,7 +74,12 @@ class OrderLists {
     }
 
     /** What is told of the lines that hold stock or wait for it. */
-    private static final String CLAIM = "join StockClaimEntity y on y.orderId = l.orderId and y.lineNo = l.lineNo";
+    private static Column claimed(String name, String label, String condition) {
+        return Column.flag(name, label, condition.formatted("q"))
+                .through(
+                        "join StockClaimEntity y on y.orderId = l.orderId and y.lineNo = l.lineNo",
+                        condition.formatted("y"));
+    }
 
     @Bean
     static DeclaredList orderLinesList() {
@@ -124,10 +129,8 @@ class OrderLists {
                                 Column.quantity("shipped", "Shipped", shipped).with(Trait.SHOWN, Trait.SUMMED),
                                 Column.quantity("billed", "Billed", billed).with(Trait.SHOWN, Trait.SUMMED),
                                 Column.amount("price", "Unit price", "l.unitPrice"),
-                                Column.flag("isOpen", "Reserved or waiting", "(q.reserved > 0 or q.waits = true)")
-                                        .through(CLAIM, "(y.reserved > 0 or y.waits = true)"),
-                                Column.flag("waits", "Waiting for stock at all", "q.waits = true")
-                                        .through(CLAIM, "y.waits = true")))
+                                claimed("isOpen", "Reserved or waiting", "(%s.reserved > 0 or %1$s.waits = true)"),
+                                claimed("waits", "Waiting for stock at all", "%s.waits = true")))
                 .within("l.removed = false and o.state <> 'DRAFT'")
                 .shipping(
                         Shipped.of("open-by-item", "Open order lines by item", "item:reserved", "isOpen:any:YES"),

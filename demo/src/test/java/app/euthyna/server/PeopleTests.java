@@ -2,8 +2,10 @@ package app.euthyna.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
 
+import jakarta.servlet.http.Cookie;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.UUID;
@@ -41,6 +43,40 @@ class PeopleTests extends OnServer {
                 .andReturn()
                 .getResponse()
                 .getStatus();
+    }
+
+    /** A question writes nothing; that somebody is still there is noted once a minute. */
+    @Test
+    void questionsDoNotWriteThatSomebodyIsThere() throws Exception {
+        var name = user();
+        var signed = mvc.perform(post("/api/session")
+                        .with(csrf())
+                        .contentType(MediaType.APPLICATION_JSON)
+                        .content("{\"username\":\"%s\",\"password\":\"%s\"}".formatted(name, GOOD)))
+                .andReturn()
+                .getResponse();
+        // the name that it has where no server is set up
+        var cookie = signed.getCookie("SESSION");
+        assertThat(lastUsed(name, System.currentTimeMillis() - 50_000, cookie)).isZero();
+        assertThat(lastUsed(name, System.currentTimeMillis() - 60_000, cookie)).isGreaterThanOrEqualTo(60_000);
+    }
+
+    /** By how many milliseconds a question moves when somebody was there last. */
+    private long lastUsed(String name, long before, Cookie cookie) throws Exception {
+        assertThat(jdbc.sql("update SPRING_SESSION set LAST_ACCESS_TIME = ? where PRINCIPAL_NAME = ?")
+                        .params(before, name)
+                        .update())
+                .isEqualTo(1);
+        assertThat(mvc.perform(get("/api/session").cookie(cookie))
+                        .andReturn()
+                        .getResponse()
+                        .getContentAsString())
+                .contains(name);
+        return jdbc.sql("select LAST_ACCESS_TIME from SPRING_SESSION where PRINCIPAL_NAME = ?")
+                        .param(name)
+                        .query(Long.class)
+                        .single()
+                - before;
     }
 
     @ParameterizedTest

@@ -145,7 +145,7 @@ interface BankQueries {
             from (select q.id as id, q.number as number, q.customerId as customerId, q.leftAmount as leftAmount,
                 row_number() over (partition by q.customerId order by q.id) as place
                 from PaymentEntity q
-                where q.kind = 'CREDIT_NOTE' and q.leftAmount > 0 and q.customerId in (
+                where q.kind = 'CREDIT_NOTE' and q.leftAmount >= 0.0001bd and q.customerId in (
                     select k.id from CustomerEntity k where :customers contains k.code)) p
             join CustomerEntity c on c.id = p.customerId
             where p.place <= :most
@@ -173,20 +173,20 @@ interface BankQueries {
 
     @HQL(CANDIDATES + """
             row_number() over (partition by i.number order by i.dueOn, i.id) as place
-                from InvoiceEntity i where i.openAmount > 0 and :these contains i.number) i
+                from InvoiceEntity i where i.openAmount >= 0.0001bd and :these contains i.number) i
             """ + LONGEST_DUE)
     List<CandidateRow> byNumber(String[] these, long most);
 
     @HQL(CANDIDATES + """
             row_number() over (partition by i.openAmount order by i.dueOn, i.id) as place
-                from InvoiceEntity i where i.openAmount > 0 and :these contains i.openAmount) i
+                from InvoiceEntity i where i.openAmount >= 0.0001bd and :these contains i.openAmount) i
             """ + LONGEST_DUE)
     List<CandidateRow> byOpenAmount(BigDecimal[] these, long most);
 
     @HQL(CANDIDATES + """
             row_number() over (partition by i.customerId order by i.dueOn, i.id) as place
                 from InvoiceEntity i
-                where i.openAmount > 0 and i.customerId in (
+                where i.openAmount >= 0.0001bd and i.customerId in (
                     select k.id from CustomerEntity k where :these contains lower(k.name))) i
             """ + LONGEST_DUE)
     List<CandidateRow> byPayer(String[] these, long most);

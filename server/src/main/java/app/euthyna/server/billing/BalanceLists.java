@@ -90,7 +90,7 @@ class BalanceLists {
 
     /** What has something left, or had and was settled, refunded or taken back since. */
     private static final String CREDIT = """
-            join (select pyl.id as id from PaymentEntity pyl where pyl.leftAmount > 0
+            join (select pyl.id as id from PaymentEntity pyl where pyl.leftAmount >= 0.0001bd
                 union select pyr.id from PaymentEntity pyr where pyr.reversedOn > :day
                 union select lal.paymentId from AllocationEntity lal where lal.allocatedOn > :day
                 union select pyf.id from RefundEntity lrf
@@ -121,7 +121,7 @@ class BalanceLists {
                                         .with(Trait.SHOWN, Trait.SUMMED),
                                 Column.asOf()))
                 .within(
-                        new Part("", "p.leftAmount > 0"),
+                        new Part("", "p.leftAmount >= 0.0001bd"),
                         new Part(CREDIT, "p.receivedOn <= :day and %s <> 0".formatted(CAME_IN)))
                 .opening("p.kind")
                 .proving(Register.ON_ACCOUNT, "asOf");
@@ -153,9 +153,9 @@ class BalanceLists {
                                 Column.amount("still", "Unapplied", still).with(Trait.SHOWN, Trait.SUMMED),
                                 Column.asOf()))
                 .within(
-                        new Part("", "d.leftAmount > 0"),
+                        new Part("", "d.leftAmount >= 0.0001bd"),
                         new Part("""
-                        join (select dpl.id as id from DepositEntity dpl where dpl.leftAmount > 0
+                        join (select dpl.id as id from DepositEntity dpl where dpl.leftAmount >= 0.0001bd
                             union select lus.depositId from DepositUseEntity lus where lus.usedOn > :day) cand
                             on cand.id = d.id""", "d.receivedOn <= :day and %s <> 0".formatted(still)))
                 .proving(Register.UNAPPLIED_DEPOSITS, "asOf");

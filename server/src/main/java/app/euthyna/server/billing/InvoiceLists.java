@@ -50,8 +50,8 @@ class InvoiceLists {
                                 Column.amount("gross", "Gross", "i.gross").with(Trait.SHOWN, Trait.SUMMED),
                                 Column.amount("open", "Open", "i.openAmount")
                                         .with(Trait.SHOWN, Trait.SORTED, Trait.SUMMED),
-                                Column.flag("isOpen", "Something is open", "i.openAmount > 0"),
-                                Column.flag("pastDue", "Past due", "i.openAmount > 0 and i.dueOn < :today"),
+                                Column.flag("isOpen", "Something is open", "i.openAmount >= 0.0001bd"),
+                                Column.flag("pastDue", "Past due", "i.openAmount >= 0.0001bd and i.dueOn < :today"),
                                 Column.flag("disputed", "Disputed", "i.disputed = true")
                                         .with(Trait.SHOWN),
                                 Column.day("reversedOn", "Reversed", "i.reversedOn")))

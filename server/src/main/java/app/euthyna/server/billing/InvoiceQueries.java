@@ -56,7 +56,7 @@ interface InvoiceQueries {
             select coalesce(sum(p.leftAmount), 0)
             from PaymentEntity p
             join CustomerEntity c on c.id = p.customerId
-            where c.code = :code and p.leftAmount > 0
+            where c.code = :code and p.leftAmount >= 0.0001bd
             """)
     BigDecimal credit(String code);
 
@@ -207,7 +207,7 @@ interface InvoiceQueries {
                         join CustomerEntity c on c.id = i.customerId
                         """)
                 .where("c.code = :customer", customer)
-                .whereIf(open, "i.openAmount > 0")
+                .whereIf(open, "i.openAmount >= 0.0001bd")
                 .where("i.dueOn < :dueBefore", dueBefore)
                 .where("i.id < :before", before)
                 .then("order by i.id desc")
@@ -271,7 +271,7 @@ interface InvoiceQueries {
             from InvoiceEntity i
             join CustomerEntity c on c.id = i.customerId
             where i.id in (select l.invoiceId from InvoiceLineEntity l where l.rootOrderId = :order)
-            and i.openAmount > 0
+            and i.openAmount >= 0.0001bd
             order by i.id
             """)
     List<OpenRow> openOfOrder(long order);

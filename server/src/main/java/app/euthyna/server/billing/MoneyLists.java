@@ -114,7 +114,7 @@ class MoneyLists {
                                 Column.amount("amount", "Amount", "d.amount").with(Trait.SHOWN, Trait.SUMMED),
                                 Column.amount("left", "Unapplied", "d.leftAmount")
                                         .with(Trait.SHOWN, Trait.SUMMED),
-                                Column.flag("unapplied", "Something is unapplied", "d.leftAmount > 0"),
+                                Column.flag("unapplied", "Something is unapplied", "d.leftAmount >= 0.0001bd"),
                                 Column.day("reversedOn", "Reversed on", "d.reversedOn")))
                 .shipping(Shipped.of("unapplied", "Unapplied deposits", "", "unapplied:any:YES"));
     }

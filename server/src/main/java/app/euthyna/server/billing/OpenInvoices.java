@@ -47,7 +47,7 @@ public class OpenInvoices {
     static final String TODAY = """
             (select n.id as id, n.number as number, n.customerId as customerId, n.dueOn as dueOn,
                 n.openAmount as still
-            from InvoiceEntity n where n.openAmount > 0) i
+            from InvoiceEntity n where n.openAmount >= 0.0001bd) i
             """;
 
     /** What of an invoice {@code i} with {@code still} open was disputed on {@code :day}. */

@@ -34,12 +34,12 @@ interface PaymentQueries {
             select p.kind, p.number, p.leftAmount
             from PaymentEntity p
             join CustomerEntity c on c.id = p.customerId
-            where c.code = :code and p.leftAmount > 0 and (:number = '' or p.number = :number)
+            where c.code = :code and p.leftAmount >= 0.0001bd and (:number = '' or p.number = :number)
             order by p.id
             """)
     List<CreditRow> credits(String code, String number);
 
-    @HQL("select count(*) from DepositEntity d where d.number = :number and d.leftAmount > 0")
+    @HQL("select count(*) from DepositEntity d where d.number = :number and d.leftAmount >= 0.0001bd")
     long unapplied(String number);
 
     @HQL("select o.number from DepositEntity d join OrderEntity o on o.id = d.orderId where d.number = :number")
@@ -146,7 +146,7 @@ interface PaymentQueries {
                         left join DepositEntity m on m.id = d.movedFrom
                         """)
                 .where("d.number = :number", number)
-                .whereIf(open, "d.leftAmount > 0")
+                .whereIf(open, "d.leftAmount >= 0.0001bd")
                 .where("c.code = :customer", customer)
                 .where("o.number = :order", order)
                 .where("d.id < :before", before)

@@ -58,7 +58,7 @@ interface FactQueries {
                 coalesce((select least(coalesce(d.amount, i.openAmount), i.openAmount) from DisputeEntity d
                 where d.invoiceId = i.id and d.state = 'OPEN'), 0) else 0 end
             from InvoiceEntity i
-            where i.customerId = :customerId and i.dueOn < :dueOn and i.openAmount > 0
+            where i.customerId = :customerId and i.dueOn < :dueOn and i.openAmount >= 0.0001bd
             and not (:aside = true and i.disputed = true and exists (select 1 from DisputeEntity e
                 where e.invoiceId = i.id and e.state = 'OPEN' and (e.amount is null or e.amount >= i.openAmount)))
             order by i.customerId, i.dueOn, i.openAmount fetch first 40 rows only
@@ -116,15 +116,15 @@ interface FactQueries {
     @HQL("""
             select
                 coalesce((select sum(i.openAmount) from InvoiceEntity i
-                    where i.customerId = c.id and i.openAmount > 0), 0),
+                    where i.customerId = c.id and i.openAmount >= 0.0001bd), 0),
                 coalesce((select sum(x.unbilledGross) from OpenOrderEntity x
                     where x.customerId = c.id and x.unbilledGross > 0), 0),
                 coalesce((select sum(x.openGross) from OpenOrderEntity x join OrderEntity o on o.id = x.orderId
                     where x.customerId = c.id and x.openGross > 0 and x.cleared = true and o.number <> :beside), 0),
                 coalesce((select sum(p.leftAmount) from PaymentEntity p
-                    where p.customerId = c.id and p.leftAmount > 0), 0),
+                    where p.customerId = c.id and p.leftAmount >= 0.0001bd), 0),
                 coalesce((select sum(d.leftAmount) from DepositEntity d
-                    where d.customerId = c.id and d.leftAmount > 0), 0)
+                    where d.customerId = c.id and d.leftAmount >= 0.0001bd), 0)
             from CustomerEntity c
             where c.code = :customer
             """)
@@ -137,7 +137,7 @@ interface FactQueries {
             select i.number, i.openAmount
             from InvoiceEntity i
             join CustomerEntity c on c.id = i.customerId
-            where c.code = :customer and i.openAmount > 0
+            where c.code = :customer and i.openAmount >= 0.0001bd
             order by i.openAmount desc, i.number
             fetch first 40 rows only
             """)
@@ -169,7 +169,7 @@ interface FactQueries {
             select p.number, p.leftAmount
             from PaymentEntity p
             join CustomerEntity c on c.id = p.customerId
-            where c.code = :customer and p.leftAmount > 0
+            where c.code = :customer and p.leftAmount >= 0.0001bd
             order by p.leftAmount desc, p.number
             fetch first 40 rows only
             """)
@@ -179,7 +179,7 @@ interface FactQueries {
             select d.number, d.leftAmount
             from DepositEntity d
             join CustomerEntity c on c.id = d.customerId
-            where c.code = :customer and d.leftAmount > 0
+            where c.code = :customer and d.leftAmount >= 0.0001bd
             order by d.leftAmount desc, d.number
             fetch first 40 rows only
             """)

@@ -55,7 +55,7 @@ interface RecheckQueries {
             join OrderEntity o on o.id = x.orderId
             join CustomerEntity c on c.id = x.customerId
             where o.state = 'HELD' or x.toShip = true and (exists (select 1 from InvoiceEntity i where i.customerId =
-                c.id and i.openAmount > 0 and i.dueOn < :dueOn) or exists (select 1 from OrderLineEntity l join
+                c.id and i.openAmount >= 0.0001bd and i.dueOn < :dueOn) or exists (select 1 from OrderLineEntity l join
                 ItemEntity i on i.code = l.itemCode where l.orderId = x.orderId and i.regulated <> ''))
             order by c.code
             """)

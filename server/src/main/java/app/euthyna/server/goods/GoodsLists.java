@@ -61,7 +61,7 @@ class GoodsLists {
                                 Column.amount("openGross", "Open gross", "x.openGross")
                                         .readBy(ReadBy.Group.SELLING)
                                         .with(Trait.SUMMED)))
-                .within("x.stageable = true")
+                .marked("stageable")
                 .versioned("o.version")
                 .shipping(
                         Shipped.of("late", "To stage, late", "", "requestedOn:in:before-today"),

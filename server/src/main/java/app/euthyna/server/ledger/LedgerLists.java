@@ -123,7 +123,7 @@ class LedgerLists {
                                                         + " else round(x.owed * x.days / x.billed, 1) end")
                                         .with(Trait.SHOWN, Trait.MEDIAN)))
                 .within("x.lastOn < :today")
-                .derived()
+                .workedOut()
                 .shipping(Shipped.of("by-month", "Days sales outstanding by month", "month.month:dso"));
     }
 }

@@ -8,7 +8,8 @@ import org.springframework.stereotype.Component;
 class Bounds {
 
     private static final int FEW = 20;
-    private static final int PAGE = 7;
+    private static final int BRIEF = 8;
+    private static final int PAGE = 10;
     private static final int ASKED = 10;
     private static final int NAMING = 10;
 
@@ -30,6 +31,11 @@ class Bounds {
     /** So many are few: they are sorted rather than looked for. */
     int few() {
         return Math.max(1, most / FEW);
+    }
+
+    /** A list of so many is sorted rather than gone through name by name. */
+    int brief() {
+        return Math.max(1, most / BRIEF);
     }
 
     /** So many are sorted whole where they are all that a list has. */

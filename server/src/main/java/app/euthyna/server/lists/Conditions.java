@@ -55,6 +55,9 @@ final class Conditions {
     /** Rows are looked at one after the other: what would lead to few of them is asked of each. */
     private boolean isLooked;
 
+    /** Which rows are worked out at all; see {@link DeclaredList.Derived}. */
+    private String those = "true = true";
+
     private Conditions(DeclaredList list, Calendar calendar, BiFunction<Column, List<String>, Long[]> ids) {
         this.list = list;
         this.calendar = calendar;
@@ -150,6 +153,19 @@ final class Conditions {
     /** And one of some rows, by their keys. */
     Conditions and(Long[] keys) {
         return among(list.key(), keys);
+    }
+
+    /** The base of the list, where it is worked out for some rows alone. */
+    String base() {
+        return list.base().replace(DeclaredList.THOSE, those);
+    }
+
+    /** And worked out for some ids alone, where rows are worked out one by one. */
+    Conditions those(Long[] ids) {
+        list.derived()
+                .flatMap(DeclaredList.Derived::from)
+                .ifPresent(from -> those = "%s contains %s".formatted(parameter(ids), from));
+        return this;
     }
 
     /** And what a path holds is one of some ids. */

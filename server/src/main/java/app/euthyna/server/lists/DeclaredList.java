@@ -26,7 +26,7 @@ import java.util.Set;
  * @param sorting in what sequence it is shown unless asked otherwise
  * @param proof what of the ledger its figures account for; empty for a list that is no register
  * @param views that everybody has from the first day on
- * @param isDerived its rows are worked out by the database: they have no index by their key
+ * @param derived how its rows are worked out by the database, where they are: they have no index by their key
  * @param kind HQL for the kind of the document that a row opens, where it is not the same in all
  * @param version HQL for the version of what is done something to from the list, which a command is checked against
  * @param own which rows alone some roles read; empty where all readers read all
@@ -44,11 +44,25 @@ public record DeclaredList(
         Sorting sorting,
         List<Column> columns,
         Optional<Proof> proof,
-        boolean isDerived,
+        Optional<Derived> derived,
         Optional<String> kind,
         Optional<String> version,
         Optional<Own> own,
         List<Shipped> views) {
+
+    /**
+     * Stands in the base of a list that is worked out from rows of others, where those are left out that are not asked
+     * for.
+     */
+    public static final String THOSE = "<those>";
+
+    /**
+     * Rows that are worked out.
+     *
+     * @param from HQL where {@link #THOSE} stands: the id that a row will have. Empty where they are not worked out one
+     *     by one
+     */
+    public record Derived(Optional<String> from) {}
 
     /**
      * Rows that are somebody's own.
@@ -154,7 +168,7 @@ public record DeclaredList(
                 sorting,
                 columns,
                 Optional.empty(),
-                false,
+                Optional.empty(),
                 Optional.empty(),
                 Optional.empty(),
                 Optional.empty(),
@@ -167,10 +181,20 @@ public record DeclaredList(
         return within(part, part);
     }
 
+    /**
+     * The same with those rows alone of which something is true.
+     *
+     * @param flag the attribute that says so: an index begins with it, and goes on with what they are sorted by
+     */
+    public DeclaredList marked(String flag) {
+        var path = key.substring(0, key.indexOf('.') + 1) + flag;
+        var part = new Part("", path + " = true");
+        return with(Optional.of(new Within(part, part, Optional.of(path))), proof, derived, kind, version, own, views);
+    }
+
     /** The same with those rows alone of which something was true at the end of a day. */
     public DeclaredList within(Part today, Part asOf) {
-        return with(
-                Optional.of(new Within(today, asOf, Optional.empty())), proof, isDerived, kind, version, own, views);
+        return with(Optional.of(new Within(today, asOf, Optional.empty())), proof, derived, kind, version, own, views);
     }
 
     /**
@@ -190,49 +214,59 @@ public record DeclaredList(
                 new Part("", "%s = %s".formatted(path, Unended.HQL)),
                 new Part(led, "case when cand.id is null then 0 else %s end <> 0".formatted(figure)),
                 Optional.of(path));
-        return with(Optional.of(within), proof, isDerived, kind, version, own, views);
+        return with(Optional.of(within), proof, derived, kind, version, own, views);
     }
 
     /** The same as a register, whose figures are held against the ledger for the days of a column. */
     public DeclaredList proving(Register register, String day) {
-        return with(within, Optional.of(new Proof(register, day)), isDerived, kind, version, own, views);
+        return with(within, Optional.of(new Proof(register, day)), derived, kind, version, own, views);
     }
 
     /** The same, of which the rows are worked out by the database. */
-    public DeclaredList derived() {
-        return with(within, proof, true, kind, version, own, views);
+    public DeclaredList workedOut() {
+        return with(within, proof, Optional.of(new Derived(Optional.empty())), kind, version, own, views);
+    }
+
+    /**
+     * The same, of which each row is worked out from rows of others that name it: from those of some alone where no
+     * others are asked for.
+     *
+     * @param from what names it, where {@link #THOSE} stands in the base
+     */
+    public DeclaredList workedOutFrom(String from) {
+        return with(within, proof, Optional.of(new Derived(Optional.of(from))), kind, version, own, views);
     }
 
     /** The same, of which each row says itself what kind of document it opens. */
     public DeclaredList opening(String kindPath) {
-        return with(within, proof, isDerived, Optional.of(kindPath), version, own, views);
+        return with(within, proof, derived, Optional.of(kindPath), version, own, views);
     }
 
     /** The same, of which each row tells the version of what commands from the list are about. */
     public DeclaredList versioned(String path) {
-        return with(within, proof, isDerived, kind, Optional.of(path), own, views);
+        return with(within, proof, derived, kind, Optional.of(path), own, views);
     }
 
     /** The same, of which some roles read but their own rows. */
     public DeclaredList own(Set<Role> roles, String condition) {
-        return with(within, proof, isDerived, kind, version, Optional.of(new Own(roles, condition)), views);
+        return with(within, proof, derived, kind, version, Optional.of(new Own(roles, condition)), views);
     }
 
     /** The same with views that everybody has from the first day on. */
     public DeclaredList shipping(Shipped... shipped) {
-        return with(within, proof, isDerived, kind, version, own, List.of(shipped));
+        return with(within, proof, derived, kind, version, own, List.of(shipped));
     }
 
     private DeclaredList with(
             Optional<Within> only,
             Optional<Proof> proving,
-            boolean derived,
+            Optional<Derived> working,
             Optional<String> opening,
             Optional<String> versioned,
             Optional<Own> owned,
             List<Shipped> shipped) {
         return new DeclaredList(
-                name, title, one, many, base, key, joins, only, readers, sorting, columns, proving, derived, opening,
+                name, title, one, many, base, key, joins, only, readers, sorting, columns, proving, working, opening,
                 versioned, owned, shipped);
     }
 
@@ -241,6 +275,20 @@ public record DeclaredList(
         readers = Set.copyOf(readers);
         columns = List.copyOf(columns);
         views = List.copyOf(views);
+    }
+
+    /** Whether its rows are worked out. */
+    boolean isDerived() {
+        return derived.isPresent();
+    }
+
+    /** The column that names what a row is about, where rows are worked out from others that name it. */
+    Optional<Column> owner() {
+        return derived.flatMap(Derived::from)
+                .flatMap(from -> columns.stream()
+                        .filter(column ->
+                                column.path().equals(key) && column.named().isPresent())
+                        .findFirst());
     }
 
     /** Whether whoever is signed in reads it. */

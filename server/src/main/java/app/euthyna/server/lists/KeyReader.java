@@ -5,9 +5,12 @@ import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Pages;
 import app.euthyna.server.platform.RefusedException;
 import jakarta.annotation.Nullable;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Supplier;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
@@ -15,6 +18,9 @@ import org.springframework.stereotype.Component;
 /** Reads the keys of rows in the sequence that is asked for, over as few tables as conditions and sequence need. */
 @Component
 class KeyReader {
+
+    /** What is joined first, with its alias. */
+    private static final Pattern THROUGH = Pattern.compile("^join (\\w+ \\w+) on ");
 
     private final Questions questions;
 
@@ -57,6 +63,11 @@ class KeyReader {
 
         Wanted most(int other) {
             return new Wanted(asked, read, after, other, looked);
+        }
+
+        /** From the beginning. */
+        Wanted first() {
+            return new Wanted(asked, read, null, most, looked);
         }
 
         Wanted behind(Key last) {
@@ -133,15 +144,27 @@ class KeyReader {
         var found = Optional.of(
                 questions.query(asked, text, conditions).setMaxResults(most + 1).getResultList());
         for (var step : way.steps()) {
-            found = found.filter(rows -> rows.size() <= most)
-                    .map(rows -> questions
-                            .query("select %s, 1 from %s where :ids contains %s and (%s)"
-                                    .formatted(step.key(), step.from(), step.by(), step.within()))
-                            .setParameter("ids", keys(rows))
-                            .setMaxResults(most + 1)
-                            .getResultList());
+            found = found.filter(rows -> rows.size() <= most).map(rows -> stepped(step, keys(rows), most));
         }
         return found.filter(rows -> rows.size() <= most).map(KeyReader::keys);
+    }
+
+    /** So many keys are asked for at once: each row is compared with each of them. */
+    private static final int KEYS = 100;
+
+    /** The rows that some keys lead to; one more than so many where there are more. */
+    private List<Object[]> stepped(Indexes.Step step, Long[] keys, int most) {
+        var text = "select %s, 1 from %s where :ids contains %s and (%s)"
+                .formatted(step.key(), step.from(), step.by(), step.within());
+        var found = new ArrayList<Object[]>();
+        for (int at = 0; at < keys.length && found.size() <= most; at += KEYS) {
+            found.addAll(questions
+                    .query(text)
+                    .setParameter("ids", Arrays.copyOfRange(keys, at, Math.min(at + KEYS, keys.length)))
+                    .setMaxResults(most + 1 - found.size())
+                    .getResultList());
+        }
+        return found;
     }
 
     /** Whether there are no more rows than so many. */
@@ -150,6 +173,17 @@ class KeyReader {
         var text = "select %s, 1 from %s".formatted(list.key(), Questions.from(list, conditions, Stream.of()));
         var one = questions.query(asked, text, conditions).setFirstResult(most).setMaxResults(1);
         return one.getResultList().isEmpty();
+    }
+
+    /** Whether what leads to rows from another table is no more than so many itself. */
+    boolean mayBeFew(ListQuestion asked, DeclaredList.Part through, int most) {
+        var entity = THROUGH.matcher(through.join());
+        if (!entity.find()) {
+            return true;
+        }
+        var text = "select 1, 1 from %s where %s".formatted(entity.group(1), through.condition());
+        var one = questions.query(asked, text, Conditions.none(asked.list()));
+        return one.setFirstResult(most).setMaxResults(1).getResultList().isEmpty();
     }
 
     /** How many rows there are. */
@@ -163,9 +197,35 @@ class KeyReader {
         return Many.ids(rows.stream().map(row -> (Long) row[0]).toList());
     }
 
-    /** Up to a row and with it. */
-    static void upTo(Wanted wanted, Conditions conditions, Key last) {
-        compared(wanted.asked(), conditions, wanted.by(), new Pages.Key(cursor(wanted.asked(), last)), true);
+    /**
+     * The first rows behind another one and up to a last one. Those that are sorted as it is are asked for by
+     * themselves: they can be most of all, and an index leads to the first of them by their key.
+     */
+    List<Key> upTo(Wanted wanted, Supplier<Conditions> conditions, Key last) {
+        var asked = wanted.asked();
+        var by = wanted.by();
+        var key = asked.list().key();
+        var down = wanted.isDown();
+        var alike = conditions.get();
+        alike.add("%s %s %s".formatted(key, down ? ">=" : "<=", alike.parameter(last.id())));
+        if (asked.sortedBy().isEmpty()) {
+            return read(wanted, alike);
+        }
+        var sorted = value(asked.sortedBy().get(), new Pages.Key(cursor(asked, last)));
+        alike.add("%s = %s".formatted(by, alike.parameter(sorted)));
+        var after = Optional.ofNullable(wanted.after()).map(Pages::key);
+        if (after.filter(begun -> begun.text(1).equals(last.sorted())).isPresent()) {
+            var id = alike.parameter(after.get().number(2));
+            alike.add("%s %s %s".formatted(key, down ? "<" : ">", id));
+            return read(wanted.first(), alike);
+        }
+        var before = conditions.get();
+        before.add("%s %s %s".formatted(by, down ? ">" : "<", before.parameter(sorted)));
+        var found = new ArrayList<>(read(wanted, before));
+        if (found.size() < wanted.most()) {
+            found.addAll(read(wanted.first().most(wanted.most() - found.size()), alike));
+        }
+        return found;
     }
 
     /** A row as a cursor names it. */
@@ -178,20 +238,15 @@ class KeyReader {
         if (!last.text(0).equals(asked.sort())) {
             throw new RefusedException(CommonRefusal.Incomplete.of("after", "a cursor from a page sorted alike"));
         }
-        compared(asked, conditions, by, last, false);
-    }
-
-    private static void compared(ListQuestion asked, Conditions conditions, String by, Pages.Key last, boolean upTo) {
-        var than = asked.sorting().descending() == upTo ? ">" : "<";
+        var than = asked.sorting().descending() ? "<" : ">";
         var key = asked.list().key();
         var id = conditions.parameter(last.number(2));
         if (asked.sortedBy().isEmpty()) {
-            conditions.add("%s %s%s %s".formatted(key, than, upTo ? "=" : "", id));
+            conditions.add("%s %s %s".formatted(key, than, id));
             return;
         }
         var value = conditions.parameter(value(asked.sortedBy().get(), last));
-        conditions.add("%1$s %2$s= %3$s and (%1$s %2$s %3$s or %4$s %2$s%5$s %6$s)"
-                .formatted(by, than, value, key, upTo ? "=" : "", id));
+        conditions.add("%1$s %2$s= %3$s and (%1$s %2$s %3$s or %4$s %2$s %5$s)".formatted(by, than, value, key, id));
     }
 
     private static Object value(Column column, Pages.Key last) {

@@ -82,7 +82,7 @@ class Questions {
                 aliases.addAll(aliases(list.joins().get(at).condition()));
             }
         }
-        var text = new StringBuilder(list.base());
+        var text = new StringBuilder(conditions.base());
         conditions.joins().forEach(join -> text.append(' ').append(join));
         list.joins().stream()
                 .filter(join -> aliases.contains(join.alias()))
@@ -133,7 +133,7 @@ class Questions {
     }
 
     /** The ids of what codes name; a code that names nothing is refused. */
-    private Long[] ids(Column column, List<String> codes) {
+    Long[] ids(Column column, List<String> codes) {
         return Many.ids(coded(column, codes).stream().map(Found::id).toList());
     }
 

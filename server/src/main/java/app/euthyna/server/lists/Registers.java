@@ -58,7 +58,7 @@ public final class Registers {
                         Sorting.by(DAY),
                         columns.flatMap(column -> column).toList())
                 .proving(register, DAY)
-                .derived();
+                .workedOut();
     }
 
     /** What a register has of its own stands in an index of what it is made of; what is joined to it does not. */

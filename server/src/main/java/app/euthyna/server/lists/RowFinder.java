@@ -10,6 +10,7 @@ import jakarta.annotation.Nullable;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Supplier;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
@@ -51,14 +52,12 @@ class RowFinder {
         var asked = wanted.asked();
         var sorted = asked.sortedBy();
         if (asked.list().isDerived()) {
-            var led = led(wanted);
-            if (led.isPresent()) {
-                return led.get();
-            }
-            // a register is read by day; months are few
-            return sorted.filter(column -> column.kind() == FieldKind.DAY)
-                    .filter(column -> asked.list().proof().isPresent())
-                    .map(day -> turns.byDay(wanted, day))
+            return led(wanted)
+                    .or(() -> owned(wanted))
+                    // a register is read by day; months are few
+                    .or(() -> sorted.filter(column -> column.kind() == FieldKind.DAY)
+                            .filter(column -> asked.list().proof().isPresent())
+                            .map(day -> turns.byDay(wanted, day)))
                     .orElseGet(() -> Looked.all(keys.read(wanted, questions.conditions(asked))));
         }
         var few = through(wanted);
@@ -101,29 +100,78 @@ class RowFinder {
                 : Optional.empty();
     }
 
+    /**
+     * Of rows that are worked out one by one those few that a filter by what they are about leads to; else by its name.
+     */
+    private Optional<Looked> owned(Wanted wanted) {
+        var asked = wanted.asked();
+        return asked.list()
+                .owner()
+                .flatMap(owner -> asked.filters().stream()
+                        .flatMap(filter -> owners(asked, owner, filter).stream())
+                        .findFirst()
+                        .map(few -> Looked.all(
+                                keys.sorted(wanted, questions.conditions(asked).those(few))))
+                        .or(() -> asked.sortedBy()
+                                .filter(column -> column.field().equals(owner.field()))
+                                .map(column -> turns.byOwner(wanted, column))));
+    }
+
+    /** What a filter leaves of what rows are about, where it is by that and leaves few. */
+    private Optional<Long[]> owners(ListQuestion asked, Column owner, Filter filter) {
+        var list = asked.list();
+        var column = list.seen(filter.field().name()).orElseThrow();
+        var named = owner.named().orElseThrow();
+        if (!isLeading(column, filter)) {
+            return Optional.empty();
+        }
+        if (column.field().equals(owner.field())) {
+            return Optional.of(questions.ids(column, ((Filter.Among) filter).values()));
+        }
+        if (!column.path().startsWith(named.alias() + ".")) {
+            return Optional.empty();
+        }
+        var from = "%s %s".formatted(named.entity(), named.alias());
+        var way = new Indexes.Leading(from, named.alias() + ".id", List.of());
+        return keys.led(asked, way, questions.conditions(list, filter), bounds.few());
+    }
+
     /** By the filter that leads to few rows, whatever the others leave of them. */
     private Optional<Looked> through(Wanted wanted) {
         var asked = wanted.asked();
         return ways(asked)
-                .flatMap(way -> keys.led(asked, way.leading(), way.conditions(), bounds.few()).stream())
+                .flatMap(way -> isOwn(way)
+                        ? own(asked, way, bounds.page()).stream()
+                        : keys.led(asked, way.leading(), way.conditions(), bounds.few()).stream()
+                                .map(few -> questions.looking(asked, "", true).and(few)))
                 .findFirst()
-                .map(few -> Looked.all(
-                        keys.sorted(wanted, questions.looking(asked, "", true).and(few))));
+                .map(conditions -> Looked.all(keys.sorted(wanted, conditions)));
     }
 
     /** By the filter on their own table that leads to no more rows than are looked at: the database sorts them. */
     private Optional<Looked> throughMany(Wanted wanted) {
         var asked = wanted.asked();
         return ways(asked)
-                .filter(way -> way.leading().steps().isEmpty() && !way.path().isEmpty())
-                .filter(way -> keys.led(asked, way.leading(), way.conditions(), bounds.most())
-                        .isPresent())
+                .filter(RowFinder::isOwn)
+                .flatMap(way -> own(asked, way, bounds.most()).stream())
                 .findFirst()
-                .map(way -> Looked.all(keys.sorted(wanted, questions.looking(asked, way.path(), true))));
+                .map(conditions -> Looked.all(keys.sorted(wanted, conditions)));
+    }
+
+    /** Through the index of their own table by which a filter is, where it leads to no more than so many. */
+    private Optional<Conditions> own(ListQuestion asked, By way, int most) {
+        return keys.areFew(asked, way.conditions(), most)
+                ? Optional.of(questions.looking(asked, way.path(), true))
+                : Optional.empty();
     }
 
     /** @param path by which the filter is; empty for what another table leads to */
     private record By(Indexes.Leading leading, String path, Conditions conditions) {}
+
+    /** Whether the path is of their own table: then there is no need to name the rows by their keys. */
+    private static boolean isOwn(By way) {
+        return way.leading().steps().isEmpty() && !way.path().isEmpty();
+    }
 
     private Stream<By> ways(ListQuestion asked) {
         return asked.isPlain(company.today())
@@ -138,6 +186,9 @@ class RowFinder {
             return Optional.empty();
         }
         if (column.kind() == FieldKind.FLAG) {
+            if (!keys.mayBeFew(asked, column.through().orElseThrow(), bounds.few())) {
+                return Optional.empty();
+            }
             var own = new Indexes.Leading(list.base(), list.key(), List.of());
             return Optional.of(new By(own, "", questions.conditions(list, filter)));
         }
@@ -177,9 +228,10 @@ class RowFinder {
         for (int looked = 0, count = bounds.few(); ; count *= 4) {
             var some = Math.min(count, most - looked);
             var last = keys.last(part, questions.looking(asked, by, false), some);
-            var conditions = questions.looking(asked, by, true);
-            last.ifPresent(key -> KeyReader.upTo(wanted, conditions, key));
-            found.addAll(keys.read(part.most(wanted.most() - found.size()), conditions));
+            var least = part.most(wanted.most() - found.size());
+            Supplier<Conditions> conditions = () -> questions.looking(asked, by, true);
+            found.addAll(last.map(key -> keys.upTo(least, conditions, key))
+                    .orElseGet(() -> keys.read(least, conditions.get())));
             looked += some;
             if (found.size() >= wanted.most() || last.isEmpty()) {
                 return Looked.all(found);

@@ -84,6 +84,31 @@ class Turns {
     /** So many names are gone through at first; each time four times as many. */
     private static final int NAMES = 4;
 
+    /** And so many where rows are worked out one by one: nearly each name has one. */
+    private static final int OWNERS = 64;
+
+    /**
+     * Where to go on among names.
+     *
+     * @param begun whether the name itself is meant too
+     */
+    private record Start(Optional<String> name, boolean begun) {
+        static Start of(Wanted wanted) {
+            var name = Optional.ofNullable(wanted.after())
+                    .map(cursor -> Pages.key(cursor).text(1));
+            // where all that is sorted alike was looked at, the next name is
+            var isAtEnd = name.map(last -> end(wanted, last)
+                            .equals(KeyReader.Key.of(
+                                    last, Pages.key(wanted.after()).number(2))))
+                    .orElse(true);
+            return new Start(name, !isAtEnd);
+        }
+    }
+
+    private Questions.Some named(Wanted wanted, Column column, Start start, int count) {
+        return questions.named(wanted.asked(), column, start.name(), start.begun(), count);
+    }
+
     /**
      * Rows in the sequence of what they name: its names are gone through, and the rows of some looked at together,
      * since rows have an index by what they name, and none by its name.
@@ -95,16 +120,12 @@ class Turns {
         }
         var way = indexes.leading(asked.list(), column.path());
         var found = new ArrayList<KeyReader.Key>();
-        var start = Optional.ofNullable(wanted.after())
-                .map(cursor -> Pages.key(cursor).text(1));
-        // where all that is sorted alike was looked at, the next name is
-        var isBegun = start.isPresent()
-                && !end(wanted, start.get())
-                        .equals(KeyReader.Key.of(
-                                start.get(), Pages.key(wanted.after()).number(2)));
+        var start = Start.of(wanted);
         var most = Bounds.naming(wanted.looked());
+        // that many had too many rows
+        var tooMany = Integer.MAX_VALUE;
         for (int looked = 0, count = NAMES; ; ) {
-            var some = questions.named(asked, column, start, isBegun, count);
+            var some = named(wanted, column, start, count);
             var part = wanted.most(wanted.most() - found.size());
             var named = Many.ids(some.ids());
             var few = way.flatMap(one ->
@@ -113,6 +134,7 @@ class Turns {
                 found.addAll(
                         keys.sorted(part, questions.looking(asked, "", true).and(few.get())));
             } else if (way.isPresent() && count > 1) {
+                tooMany = count;
                 count = Math.max(1, count / NAMES);
                 continue;
             } else {
@@ -125,16 +147,36 @@ class Turns {
             if (looked >= most) {
                 return new Looked(found, Optional.of(end(wanted, some.last().get())), looked);
             }
-            count = few.isPresent() && few.get().length * 4 > most ? count : count * 4;
-            start = some.last();
-            isBegun = false;
+            count = few.isPresent() && (few.get().length * 4 > most || count * 4 >= tooMany) ? count : count * 4;
+            start = new Start(some.last(), false);
+        }
+    }
+
+    /** Rows that are worked out one by one, in the sequence of the names of what they are about. */
+    Looked byOwner(Wanted wanted, Column owner) {
+        var asked = wanted.asked();
+        var found = new ArrayList<KeyReader.Key>();
+        var start = Start.of(wanted);
+        var most = Bounds.naming(wanted.looked());
+        for (int looked = 0, count = Math.min(OWNERS, most); ; count = Math.min(count * 4, most)) {
+            var some = named(wanted, owner, start, count);
+            found.addAll(keys.read(
+                    wanted.most(wanted.most() - found.size()),
+                    questions.conditions(asked).those(Many.ids(some.ids()))));
+            looked += some.ids().size();
+            if (found.size() >= wanted.most() || some.last().isEmpty()) {
+                return Looked.all(found);
+            }
+            if (looked >= most) {
+                return new Looked(found, Optional.of(end(wanted, some.last().get())), looked);
+            }
+            start = new Start(some.last(), false);
         }
     }
 
     /** Whether all rows of a list, whatever is asked of it, are so few that they are sorted rather than looked for. */
     private boolean isShort(ListQuestion asked) {
-        var list = asked.list();
-        return list.within().isEmpty() && keys.areFew(asked, Conditions.none(list), bounds.few());
+        return keys.areFew(asked, Conditions.none(asked.list()), bounds.brief());
     }
 
     /** Behind all that is sorted alike. */

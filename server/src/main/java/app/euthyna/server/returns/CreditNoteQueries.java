@@ -125,7 +125,7 @@ interface CreditNoteQueries {
                         """)
                 .where("c.code = :customer", customer)
                 .where("k.wish = :wish", wish)
-                .whereIf(open, "p.leftAmount > 0")
+                .whereIf(open, "p.leftAmount >= 0.0001bd")
                 .where("k.id < :before", before)
                 .then("order by k.id desc")
                 .page();

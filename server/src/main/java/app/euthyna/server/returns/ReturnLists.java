@@ -50,7 +50,7 @@ class ReturnLists {
                                 Column.amount("gross", "Credited", "k.gross").with(Trait.SHOWN, Trait.SUMMED),
                                 Column.amount("left", "Left", "coalesce(p.leftAmount, 0)")
                                         .with(Trait.SHOWN, Trait.SUMMED),
-                                Column.flag("hasLeft", "Customer credit is left", "p.leftAmount > 0"),
+                                Column.flag("hasLeft", "Customer credit is left", "p.leftAmount >= 0.0001bd"),
                                 Column.flag("reversed", "Taken back", "k.reversedOn is not null"),
                                 Column.day("reversedOn", "Taken back on", "k.reversedOn")))
                 .shipping(

@@ -20,11 +20,11 @@ class SheetLists {
     /** What customer {@code x} owes or is about to, without what is held; less what of its money is unused. */
     private static final String EXPOSURE = """
             coalesce((select sum(inv.openAmount) from InvoiceEntity inv
-                where inv.customerId = x.id and inv.openAmount > 0), 0)
+                where inv.customerId = x.id and inv.openAmount >= 0.0001bd), 0)
             + coalesce((select sum(ord.unbilledGross) + sum(case when ord.cleared = true then ord.openGross else 0 end)
                 from OpenOrderEntity ord where ord.customerId = x.id), 0)
             - coalesce((select sum(pay.leftAmount) from PaymentEntity pay
-                where pay.customerId = x.id and pay.leftAmount > 0), 0)""";
+                where pay.customerId = x.id and pay.leftAmount >= 0.0001bd), 0)""";
 
     /** Of item {@code x} over all stores. */
     private static String shelves(String figure) {

@@ -112,7 +112,7 @@ interface SheetQueries {
             select i.id, i.invoicedOn, i.number, case when i.openAmount = i.gross then 'UNPAID' else 'PART_PAID' end,
                 '', i.dueOn, cast(null as BigDecimal), i.openAmount
             from InvoiceEntity i
-            where i.customerId = :customer and i.openAmount > 0
+            where i.customerId = :customer and i.openAmount >= 0.0001bd
             order by i.id
             fetch first :most rows only
             """)
@@ -123,7 +123,7 @@ interface SheetQueries {
                 - d.leftAmount
             from DepositEntity d
             left join OrderEntity o on o.id = d.orderId
-            where d.customerId = :customer and d.leftAmount > 0
+            where d.customerId = :customer and d.leftAmount >= 0.0001bd
             order by d.id
             fetch first :most rows only
             """)
@@ -134,7 +134,7 @@ interface SheetQueries {
             select p.id, p.receivedOn, p.number, cast(p.kind as String), p.reference, cast(null as LocalDate),
                 cast(null as BigDecimal), - p.leftAmount
             from PaymentEntity p
-            where p.customerId = :customer and p.leftAmount > 0
+            where p.customerId = :customer and p.leftAmount >= 0.0001bd
             order by p.id
             fetch first :most rows only
             """)
@@ -158,7 +158,7 @@ interface SheetQueries {
     @HQL("""
             select coalesce(sum(i.openAmount), 0)
             from InvoiceEntity i
-            where i.customerId = :customerId and i.openAmount > 0 and i.dueOn < :dueOn
+            where i.customerId = :customerId and i.openAmount >= 0.0001bd and i.dueOn < :dueOn
             """)
     BigDecimal pastDue(long customerId, LocalDate dueOn);
 

@@ -90,7 +90,7 @@ enum Lane {
                     select k.creditedOn as since, p.leftAmount as worth
                     from CreditNoteEntity k
                     join PaymentEntity p on p.number = k.number
-                    where k.wish = 'REFUND' and p.leftAmount > 0 and not exists (select 1 from RefundEntity r join
+                    where k.wish = 'REFUND' and p.leftAmount >= 0.0001bd and not exists (select 1 from RefundEntity r join
                         PayoutEntity u on u.refundId = r.id where r.sourceKind = 'CREDIT_NOTE' and r.sourceNumber = k.number
                         and u.closed = false)
                     union all select u.askedOn as since, r.amount as worth
@@ -114,7 +114,7 @@ enum Lane {
     PAST_DUE(30, """
                     select i.dueOn as since, i.openAmount as worth
                     from InvoiceEntity i
-                    where i.openAmount > 0 and i.dueOn < :today""");
+                    where i.openAmount >= 0.0001bd and i.dueOn < :today""");
 
     /** Longer than so many days is too long, unless someone sets a limit of their own. */
     final int usualLimit;

@@ -86,7 +86,7 @@ interface TrailQueries {
             select k.number, p.leftAmount
             from CreditNoteEntity k
             join PaymentEntity p on p.number = k.number
-            where :numbers contains k.number and k.wish = 'REFUND' and p.leftAmount > 0
+            where :numbers contains k.number and k.wish = 'REFUND' and p.leftAmount >= 0.0001bd
             order by k.id
             """)
     List<WishRow> refundsWished(String[] numbers);

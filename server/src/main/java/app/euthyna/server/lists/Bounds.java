@@ -33,14 +33,9 @@ class Bounds {
         return Math.max(1, most / FEW);
     }
 
-    /** A list of so many is sorted rather than gone through name by name. */
+    /** So many are sorted whole where they are all that a list has, rather than gone through name by name. */
     int brief() {
         return Math.max(1, most / BRIEF);
-    }
-
-    /** So many are sorted whole where they are all that a list has. */
-    int sorted() {
-        return Math.max(1, most / 2);
     }
 
     /** Where rows are read name by name, which takes several times as long for each. */

@@ -17,6 +17,7 @@ import java.util.Optional;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /**
  * Filters as conditions in HQL. Their texts are made of what is declared alone; whatever somebody asked for is a
@@ -103,23 +104,45 @@ final class Conditions {
             boolean others,
             Calendar calendar,
             BiFunction<Column, List<String>, Long[]> ids) {
+        var conditions = looked(asked, calendar, ids);
+        var found = asked.list().within().flatMap(DeclaredList.Within::by);
+        conditions.keepOutside(Stream.concat(Stream.of(by), found.stream()).toList(), others);
+        found.ifPresent(conditions.fixed::add);
+        return conditions;
+    }
+
+    /**
+     * For rows that something leads to: the conditions by a path that does; all others are one, so that the database
+     * finds them through nothing else.
+     *
+     * @param by empty where they are led to by their keys
+     */
+    static Conditions led(
+            ListQuestion asked, String by, Calendar calendar, BiFunction<Column, List<String>, Long[]> ids) {
+        var conditions = looked(asked, calendar, ids);
+        conditions.keepOutside(List.of(by), true);
+        return conditions;
+    }
+
+    private static Conditions looked(
+            ListQuestion asked, Calendar calendar, BiFunction<Column, List<String>, Long[]> ids) {
         var conditions = own(asked.list(), calendar, ids);
         conditions.isLooked = true;
         asked.list().within().ifPresent(within -> conditions.add(within.today().condition()));
         asked.filters().forEach(conditions::add);
-        var found = asked.list().within().flatMap(DeclaredList.Within::by);
-        var rest = conditions.texts.stream()
-                .filter(text -> !text.startsWith(by + " "))
-                .filter(text ->
-                        found.filter(path -> text.startsWith(path + " ")).isEmpty())
-                .toList();
-        conditions.texts.removeAll(rest);
-        conditions.fixed.clear();
-        found.ifPresent(conditions.fixed::add);
-        if (others && !rest.isEmpty()) {
-            conditions.add("(case when (%s) then 1 else 0 end) = 1".formatted(String.join(") and (", rest)));
-        }
         return conditions;
+    }
+
+    /** Leaves the conditions by some paths as they are, and makes one of all others, or none. */
+    private void keepOutside(List<String> paths, boolean others) {
+        var rest = texts.stream()
+                .filter(text -> paths.stream().noneMatch(path -> text.startsWith(path + " ")))
+                .toList();
+        texts.removeAll(rest);
+        fixed.clear();
+        if (others && !rest.isEmpty()) {
+            add("(case when (%s) then 1 else 0 end) = 1".formatted(String.join(") and (", rest)));
+        }
     }
 
     /** Of a list as it is kept, before any condition: for rows that were found already, or are counted. */

@@ -65,6 +65,11 @@ class Questions {
         return Conditions.looking(asked, by, others, calendar(), this::ids);
     }
 
+    /** For rows that a path leads to, or their keys; see {@link Conditions#led}. */
+    Conditions led(ListQuestion asked, String by) {
+        return Conditions.led(asked, by, calendar(), this::ids);
+    }
+
     /** The base of a list with what is joined for some paths and the conditions, and these. */
     static String from(DeclaredList list, Conditions conditions, Stream<String> paths) {
         var aliases = new HashSet<String>();

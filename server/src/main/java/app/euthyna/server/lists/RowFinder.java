@@ -71,7 +71,7 @@ class RowFinder {
             if (indexes.isOwn(asked.list(), alike.get(), wanted.by())) {
                 return looking(wanted);
             }
-            if (keys.areFew(asked, questions.conditions(asked.list()), bounds.sorted())) {
+            if (keys.areFew(asked, questions.conditions(asked.list()), bounds.brief())) {
                 return Looked.all(keys.read(wanted, questions.conditions(asked)));
             }
         }
@@ -143,7 +143,7 @@ class RowFinder {
                 .flatMap(way -> isOwn(way)
                         ? own(asked, way, bounds.page()).stream()
                         : keys.led(asked, way.leading(), way.conditions(), bounds.few()).stream()
-                                .map(few -> questions.looking(asked, "", true).and(few)))
+                                .map(few -> questions.led(asked, "").and(few)))
                 .findFirst()
                 .map(conditions -> Looked.all(keys.sorted(wanted, conditions)));
     }
@@ -161,7 +161,7 @@ class RowFinder {
     /** Through the index of their own table by which a filter is, where it leads to no more than so many. */
     private Optional<Conditions> own(ListQuestion asked, By way, int most) {
         return keys.areFew(asked, way.conditions(), most)
-                ? Optional.of(questions.looking(asked, way.path(), true))
+                ? Optional.of(questions.led(asked, way.path()))
                 : Optional.empty();
     }
 

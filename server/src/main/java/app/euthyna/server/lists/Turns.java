@@ -131,8 +131,7 @@ class Turns {
             var few = way.flatMap(one ->
                     keys.led(asked, one, Conditions.none(asked.list()).among(column.path(), named), bounds.few()));
             if (few.isPresent()) {
-                found.addAll(
-                        keys.sorted(part, questions.looking(asked, "", true).and(few.get())));
+                found.addAll(keys.sorted(part, questions.led(asked, "").and(few.get())));
             } else if (way.isPresent() && count > 1) {
                 tooMany = count;
                 count = Math.max(1, count / NAMES);

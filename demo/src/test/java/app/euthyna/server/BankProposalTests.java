@@ -99,13 +99,7 @@ class BankProposalTests extends OnReturns {
     @Test
     void twoInvoicesLessACreditNote() {
         var paid = billed(2);
-        assertThat(receivables
-                        .post(
-                                "/api/payments",
-                                "{\"customer\":\"%s\",\"amount\":%s,\"allocate\":[{\"invoice\":\"%s\",\"amount\":%s}]}"
-                                        .formatted(customer, open(paid), paid, open(paid)))
-                        .status())
-                .isEqualTo(200);
+        assertThat(paid(paid, open(paid).toString()).status()).isEqualTo(200);
         var credit = receivables
                 .post("/api/credit-notes", "{\"ofInvoice\":\"%s\",\"reason\":\"agreed\"}".formatted(paid))
                 .body()

@@ -15,9 +15,7 @@ class MoneyTests extends OnServer {
     class Deposits {
 
         private String deposit(String order, String amount) {
-            return receivables
-                    .post("/api/deposits", "{\"order\":\"%s\",\"amount\":%s}".formatted(order, amount))
-                    .text("number");
+            return deposited(order, amount).text("number");
         }
 
         /** Gross 121.00 each; 150.00 deposited for the first of two orders. */
@@ -159,12 +157,7 @@ class MoneyTests extends OnServer {
             var order = cleared(4);
             gone(order);
             var invoice = billed(order).text("number");
-            var payment = receivables
-                    .post(
-                            "/api/payments",
-                            "{\"customer\":\"%s\",\"amount\":48.40,\"allocate\":[{\"invoice\":\"%s\",\"amount\":48.40}]}"
-                                    .formatted(customer, invoice))
-                    .text("number");
+            var payment = paid(invoice, "48.40").text("number");
             var off = "{\"version\":%s,\"allocate\":[{\"invoice\":\"%s\",\"amount\":%s}]}";
             assertThat(receivables
                             .post(

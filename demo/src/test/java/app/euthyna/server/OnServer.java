@@ -158,6 +158,18 @@ abstract class OnServer {
         return receivables.post("/api/invoices", "{\"orders\":[\"%s\"]}".formatted(order));
     }
 
+    Rest.Answer deposited(String order, String amount) {
+        return receivables.post("/api/deposits", "{\"order\":\"%s\",\"amount\":%s}".formatted(order, amount));
+    }
+
+    /** Money of the customer for one invoice. */
+    Rest.Answer paid(String invoice, String amount) {
+        return receivables.post(
+                "/api/payments",
+                "{\"customer\":\"%s\",\"amount\":%s,\"allocate\":[{\"invoice\":\"%s\",\"amount\":%s}]}"
+                        .formatted(customer, amount, invoice, amount));
+    }
+
     /** Publishes the rules in force with something of them changed. */
     void rules(Consumer<ObjectNode> change) {
         var rules = (ObjectNode) lead.get("/api/rules").body();

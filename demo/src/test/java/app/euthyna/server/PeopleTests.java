@@ -13,6 +13,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.springframework.http.MediaType;
+import org.springframework.mock.web.MockHttpServletResponse;
 
 /** Users, their passwords, and how often a wrong one may be tried. */
 class PeopleTests extends OnServer {
@@ -32,6 +33,10 @@ class PeopleTests extends OnServer {
     }
 
     private int signIn(String username, String password, String address) throws Exception {
+        return signedIn(username, password, address).getStatus();
+    }
+
+    private MockHttpServletResponse signedIn(String username, String password, String address) throws Exception {
         return mvc.perform(post("/api/session")
                         .with(csrf())
                         .with(request -> {
@@ -41,22 +46,15 @@ class PeopleTests extends OnServer {
                         .contentType(MediaType.APPLICATION_JSON)
                         .content("{\"username\":\"%s\",\"password\":\"%s\"}".formatted(username, password)))
                 .andReturn()
-                .getResponse()
-                .getStatus();
+                .getResponse();
     }
 
     /** A question writes nothing; that somebody is still there is noted once a minute. */
     @Test
     void questionsDoNotWriteThatSomebodyIsThere() throws Exception {
         var name = user();
-        var signed = mvc.perform(post("/api/session")
-                        .with(csrf())
-                        .contentType(MediaType.APPLICATION_JSON)
-                        .content("{\"username\":\"%s\",\"password\":\"%s\"}".formatted(name, GOOD)))
-                .andReturn()
-                .getResponse();
         // the name that it has where no server is set up
-        var cookie = signed.getCookie("SESSION");
+        var cookie = signedIn(name, GOOD, "127.0.0.1").getCookie("SESSION");
         assertThat(lastUsed(name, System.currentTimeMillis() - 50_000, cookie)).isZero();
         assertThat(lastUsed(name, System.currentTimeMillis() - 60_000, cookie)).isGreaterThanOrEqualTo(60_000);
     }

@@ -155,30 +155,18 @@ class RegisterTests extends OnServer {
                 .asString();
     }
 
-    private void deposited(String order, String amount) {
-        assertThat(receivables
-                        .post("/api/deposits", "{\"order\":\"%s\",\"amount\":%s}".formatted(order, amount))
-                        .status())
-                .isEqualTo(200);
-    }
-
     /** Paid, and open anew since the payment bounced: a deposit that waited settles it on the day on which it does. */
     @Test
     void whatStoodAtTheEndOfADayStaysWhenADepositSettlesWhatIsOpenAnew() {
         var order = cleared(10);
         gone(order);
         var invoice = billed(order).text("number");
-        var payment = receivables
-                .post(
-                        "/api/payments",
-                        "{\"customer\":\"%s\",\"amount\":121,\"allocate\":[{\"invoice\":\"%s\",\"amount\":121}]}"
-                                .formatted(customer, invoice))
-                .text("number");
-        deposited(order, "50");
+        var payment = paid(invoice, "121").text("number");
+        assertThat(deposited(order, "50").status()).isEqualTo(200);
         takeBack("PAYMENT", payment, "take-back-payment");
         assertThat(openOn(FIRST)).isEqualTo("121.00");
         itIsInDays(SECOND);
-        deposited(order, "1");
+        assertThat(deposited(order, "1").status()).isEqualTo(200);
         assertThat(openOn(SECOND)).isEqualTo("70.00");
         assertThat(openOn(FIRST)).isEqualTo("121.00");
     }

@@ -167,13 +167,7 @@ class TimeTests extends OnServer {
         gone(order);
         var invoice = billed(order).text("number");
         itIsInDays(45);
-        assertThat(receivables
-                        .post(
-                                "/api/payments",
-                                "{\"customer\":\"%s\",\"amount\":100,\"allocate\":[{\"invoice\":\"%s\",\"amount\":100}]}"
-                                        .formatted(customer, invoice))
-                        .status())
-                .isEqualTo(200);
+        assertThat(paid(invoice, "100").status()).isEqualTo(200);
         assertThat(overdue(realToday().plusDays(44))).isEqualTo("121.00");
         assertThat(overdue(realToday().plusDays(45))).isEqualTo("21.00");
         assertThat(overdue(realToday().plusDays(20))).isEqualTo("nothing");

@@ -25,10 +25,7 @@ class TogetherTests extends OnReturns {
                     var paid = new BigDecimal(
                                     auditor.get("/api/invoices/" + invoice).text("open"))
                             .subtract(new BigDecimal(amount));
-                    var payment = receivables.post(
-                            "/api/payments",
-                            "{\"customer\":\"%s\",\"amount\":%s,\"allocate\":[{\"invoice\":\"%s\",\"amount\":%s}]}"
-                                    .formatted(customer, paid, invoice, paid));
+                    var payment = paid(invoice, paid.toString());
                     assertThat(payment.status()).as("%s", payment.body()).isEqualTo(200);
                     return invoice;
                 })
@@ -103,13 +100,7 @@ class TogetherTests extends OnReturns {
         var looked = lookedAt(receivables, "SMALL_DIFFERENCE", invoices);
         assertThat(looked.text("total")).isEqualTo("1.30");
         assertThat(each(looked.body().get("invoices"), "code")).containsExactly("", "", "limit-of-person", "");
-        assertThat(receivables
-                        .post(
-                                "/api/payments",
-                                "{\"customer\":\"%s\",\"amount\":0.30,\"allocate\":[{\"invoice\":\"%s\",\"amount\":0.30}]}"
-                                        .formatted(customer, invoices.get(3)))
-                        .status())
-                .isEqualTo(200);
+        assertThat(paid(invoices.get(3), "0.30").status()).isEqualTo(200);
         var before = balances();
         var done = writtenOff(receivables, "SMALL_DIFFERENCE", looked);
         assertThat(outcomes(done))

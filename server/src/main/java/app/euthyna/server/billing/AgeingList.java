@@ -49,10 +49,13 @@ class AgeingList {
     private static final String REMINDER =
             """
             case when x.oldest < %d then 0 else coalesce((select max(%s) from InvoiceEntity n
-                where n.customerId = x.id and %s and %s >= %1$d and %s > %s), 0) end""".formatted(FIRST, NEXT, OpenInvoices.OPEN_THEN, LATE, OpenInvoices.KEPT, CONTESTED);
+                where n.customerId = x.id and %s and %s >= %1$d and %s > %s), 0)
+                end""".formatted(FIRST, NEXT, OpenInvoices.OPEN_THEN, LATE, OpenInvoices.KEPT, CONTESTED);
 
-    private static final String CUSTOMERS =
-            """
+    /** The invoices of those customers that are asked for. */
+    private static final String ASKED = "%s and (%s)".formatted(OpenInvoices.OPEN_THEN, DeclaredList.THOSE);
+
+    private static final String CUSTOMERS = """
             (select i.customerId as id, count(*) as invoices, sum(i.still) as still,
                 sum(case when i.late <= 0 then i.still else 0 end) as notDue,
                 sum(case when i.late > 0 then i.still else 0 end) as pastDue,
@@ -64,8 +67,8 @@ class AgeingList {
                 cast(max(case when i.late > 0 then i.late else 0 end) as Long) as oldest
             from (select n.customerId as customerId, %s as late, %s as still, %s as contested
                 from InvoiceEntity n
-                where %s and (%s)) i
-            where i.still <> 0 group by i.customerId) x""".formatted(LATE, OpenInvoices.KEPT, CONTESTED, OpenInvoices.OPEN_THEN, DeclaredList.THOSE);
+                where %s) i
+            where i.still <> 0 group by i.customerId) x""".formatted(LATE, OpenInvoices.KEPT, CONTESTED, ASKED);
 
     private static final String LAST_REMINDER =
             "(select max(rem.%s) from ReminderEntity rem where rem.customerId = x.id and rem.remindedOn <= :day)";

@@ -187,7 +187,7 @@ public record DeclaredList(
      * @param flag the attribute that says so: an index begins with it, and goes on with what they are sorted by
      */
     public DeclaredList marked(String flag) {
-        var path = key.substring(0, key.indexOf('.') + 1) + flag;
+        var path = own(flag);
         var part = new Part("", path + " = true");
         return with(Optional.of(new Within(part, part, Optional.of(path))), proof, derived, kind, version, own, views);
     }
@@ -207,7 +207,7 @@ public record DeclaredList(
      *     to, else H2 asks it of all first
      */
     public DeclaredList openBetween(String from, String until, String figure) {
-        var path = key.substring(0, key.indexOf('.') + 1) + until;
+        var path = own(until);
         var led = "join (select q.id as id from %s q where q.%s > :day and q.%s <= :day) cand on cand.id = %s"
                 .formatted(base.substring(0, base.indexOf(' ')), until, from, key);
         var within = new Within(
@@ -215,6 +215,11 @@ public record DeclaredList(
                 new Part(led, "case when cand.id is null then 0 else %s end <> 0".formatted(figure)),
                 Optional.of(path));
         return with(Optional.of(within), proof, derived, kind, version, own, views);
+    }
+
+    /** The path of an attribute of the base. */
+    private String own(String attribute) {
+        return key.substring(0, key.indexOf('.') + 1) + attribute;
     }
 
     /** The same as a register, whose figures are held against the ledger for the days of a column. */

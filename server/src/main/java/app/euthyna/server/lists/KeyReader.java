@@ -213,15 +213,19 @@ class KeyReader {
         }
         var sorted = value(asked.sortedBy().get(), new Pages.Key(cursor(asked, last)));
         alike.add("%s = %s".formatted(by, alike.parameter(sorted)));
-        var after = Optional.ofNullable(wanted.after()).map(Pages::key);
-        if (after.filter(begun -> begun.text(1).equals(last.sorted())).isPresent()) {
-            var id = alike.parameter(after.get().number(2));
-            alike.add("%s %s %s".formatted(key, down ? "<" : ">", id));
-            return read(wanted.first(), alike);
+        var begun = Optional.ofNullable(wanted.after())
+                .map(Pages::key)
+                .filter(after -> after.text(1).equals(last.sorted()));
+        var found = new ArrayList<Key>();
+        if (begun.isPresent()) {
+            alike.add("%s %s %s"
+                    .formatted(
+                            key, down ? "<" : ">", alike.parameter(begun.get().number(2))));
+        } else {
+            var before = conditions.get();
+            before.add("%s %s %s".formatted(by, down ? ">" : "<", before.parameter(sorted)));
+            found.addAll(read(wanted, before));
         }
-        var before = conditions.get();
-        before.add("%s %s %s".formatted(by, down ? ">" : "<", before.parameter(sorted)));
-        var found = new ArrayList<>(read(wanted, before));
         if (found.size() < wanted.most()) {
             found.addAll(read(wanted.first().most(wanted.most() - found.size()), alike));
         }

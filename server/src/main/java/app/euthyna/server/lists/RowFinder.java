@@ -142,10 +142,17 @@ class RowFinder {
         return ways(asked)
                 .flatMap(way -> isOwn(way)
                         ? own(asked, way, bounds.page()).stream()
-                        : keys.led(asked, way.leading(), way.conditions(), bounds.few()).stream()
+                        : few(asked, way).stream()
                                 .map(few -> questions.led(asked, "").and(few)))
                 .findFirst()
                 .map(conditions -> Looked.all(keys.sorted(wanted, conditions)));
+    }
+
+    /** The keys of the rows that a filter leads to from another table, where they are few. */
+    private Optional<Long[]> few(ListQuestion asked, By way) {
+        return way.through().stream().allMatch(part -> keys.mayBeFew(asked, part, bounds.few()))
+                ? keys.led(asked, way.leading(), way.conditions(), bounds.few())
+                : Optional.empty();
     }
 
     /** By the filter on their own table that leads to no more rows than are looked at: the database sorts them. */
@@ -165,8 +172,12 @@ class RowFinder {
                 : Optional.empty();
     }
 
-    /** @param path by which the filter is; empty for what another table leads to */
-    private record By(Indexes.Leading leading, String path, Conditions conditions) {}
+    /**
+     * @param path by which the filter is; empty for what another table leads to
+     * @param through that table, where a flag names it
+     */
+    private record By(
+            Indexes.Leading leading, String path, Conditions conditions, Optional<DeclaredList.Part> through) {}
 
     /** Whether the path is of their own table: then there is no need to name the rows by their keys. */
     private static boolean isOwn(By way) {
@@ -186,14 +197,12 @@ class RowFinder {
             return Optional.empty();
         }
         if (column.kind() == FieldKind.FLAG) {
-            if (!keys.mayBeFew(asked, column.through().orElseThrow(), bounds.few())) {
-                return Optional.empty();
-            }
             var own = new Indexes.Leading(list.base(), list.key(), List.of());
-            return Optional.of(new By(own, "", questions.conditions(list, filter)));
+            return Optional.of(new By(own, "", questions.conditions(list, filter), column.through()));
         }
         var path = column.folding().map(Column.Folding::path).orElse(column.path());
-        return indexes.leading(list, path).map(leading -> new By(leading, path, questions.conditions(list, filter)));
+        return indexes.leading(list, path)
+                .map(leading -> new By(leading, path, questions.conditions(list, filter), Optional.empty()));
     }
 
     /** Whether an index, or another table, may lead to what a filter leaves. */
@@ -224,7 +233,7 @@ class RowFinder {
         var by = wanted.by();
         var found = new ArrayList<KeyReader.Key>();
         var part = wanted;
-        var most = Bounds.of(questions.looking(asked, "", true), wanted.looked());
+        var most = Bounds.of(questions.led(asked, ""), wanted.looked());
         for (int looked = 0, count = bounds.few(); ; count *= 4) {
             var some = Math.min(count, most - looked);
             var last = keys.last(part, questions.looking(asked, by, false), some);

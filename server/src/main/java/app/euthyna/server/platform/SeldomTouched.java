@@ -8,7 +8,6 @@ import java.util.stream.Collectors;
 import org.springframework.beans.factory.config.BeanPostProcessor;
 import org.springframework.session.FindByIndexNameSessionRepository;
 import org.springframework.session.Session;
-import org.springframework.session.jdbc.JdbcIndexedSessionRepository;
 import org.springframework.stereotype.Component;
 
 /**
@@ -16,14 +15,14 @@ import org.springframework.stereotype.Component;
  * question would write, and most of what it takes would be that. A session that nobody uses so ends up to a minute
  * earlier than was said.
  */
-final class SeldomTouched implements FindByIndexNameSessionRepository<SeldomTouched.Kept<?>> {
+final class SeldomTouched<S extends Session> implements FindByIndexNameSessionRepository<SeldomTouched.Kept<S>> {
 
     static final Duration BETWEEN = Duration.ofMinutes(1);
 
-    private final FindByIndexNameSessionRepository<? extends Session> kept;
+    private final FindByIndexNameSessionRepository<S> sessions;
 
-    private SeldomTouched(FindByIndexNameSessionRepository<? extends Session> kept) {
-        this.kept = kept;
+    private SeldomTouched(FindByIndexNameSessionRepository<S> sessions) {
+        this.sessions = sessions;
     }
 
     /** In the place of those that are kept: what is made by itself is made only where there is no other. */
@@ -31,69 +30,50 @@ final class SeldomTouched implements FindByIndexNameSessionRepository<SeldomTouc
     static class Instead implements BeanPostProcessor {
         @Override
         public Object postProcessAfterInitialization(Object bean, String name) {
-            return bean instanceof JdbcIndexedSessionRepository sessions ? new SeldomTouched(sessions) : bean;
+            return bean instanceof FindByIndexNameSessionRepository<?> sessions ? new SeldomTouched<>(sessions) : bean;
         }
     }
 
     @Override
-    public Kept<?> createSession() {
-        return created(kept);
-    }
-
-    private static <S extends Session> Kept<S> created(FindByIndexNameSessionRepository<S> sessions) {
-        var created = new Kept<>(sessions, sessions.createSession());
+    public Kept<S> createSession() {
+        var created = new Kept<>(sessions.createSession());
         created.isChanged = true;
         return created;
     }
 
     @Override
-    public void save(Kept<?> session) {
-        session.save();
+    public void save(Kept<S> session) {
+        if (session.isChanged) {
+            sessions.save(session.session);
+            session.isChanged = false;
+        }
     }
 
     @Override
-    public Kept<?> findById(String id) {
-        return found(kept, id);
-    }
-
-    private static <S extends Session> Kept<S> found(FindByIndexNameSessionRepository<S> sessions, String id) {
+    public Kept<S> findById(String id) {
         var found = sessions.findById(id);
-        return found == null ? null : new Kept<>(sessions, found);
+        return found == null ? null : new Kept<>(found);
     }
 
     @Override
     public void deleteById(String id) {
-        kept.deleteById(id);
+        sessions.deleteById(id);
     }
 
     @Override
-    public Map<String, Kept<?>> findByIndexNameAndIndexValue(String name, String value) {
-        return indexed(kept, name, value);
-    }
-
-    private static <S extends Session> Map<String, Kept<?>> indexed(
-            FindByIndexNameSessionRepository<S> sessions, String name, String value) {
+    public Map<String, Kept<S>> findByIndexNameAndIndexValue(String name, String value) {
         return sessions.findByIndexNameAndIndexValue(name, value).entrySet().stream()
-                .collect(Collectors.toMap(Map.Entry::getKey, found -> new Kept<>(sessions, found.getValue())));
+                .collect(Collectors.toMap(Map.Entry::getKey, found -> new Kept<>(found.getValue())));
     }
 
     /** A session that knows whether it has to be written. */
     static final class Kept<S extends Session> implements Session {
 
-        private final FindByIndexNameSessionRepository<S> sessions;
         private final S session;
         private boolean isChanged;
 
-        Kept(FindByIndexNameSessionRepository<S> sessions, S session) {
-            this.sessions = sessions;
+        private Kept(S session) {
             this.session = session;
-        }
-
-        private void save() {
-            if (isChanged) {
-                sessions.save(session);
-                isChanged = false;
-            }
         }
 
         @Override

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import type { Asked } from './api';
 
 /** So many answers are asked for by itself, each of which looks at a part; then whoever waits decides. */
-const ANSWERS = 10;
+const ANSWERS = 16;
 
 /** So many rows are enough to read meanwhile. */
 const ENOUGH = 50;

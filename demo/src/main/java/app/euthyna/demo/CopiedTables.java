@@ -84,7 +84,7 @@ final class CopiedTables {
             "order_id", "sales_order");
 
     /** Whole numbers that point to nothing that is copied. */
-    private static final Set<String> PLAIN = Set.of("version", "item_id", "site_id", "message_id");
+    private static final Set<String> PLAIN = Set.of("version", "item_id", "site_id", "message_id", "invoices");
 
     /**
      * A table with its columns in their sequence.

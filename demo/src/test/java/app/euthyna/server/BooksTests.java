@@ -162,6 +162,32 @@ class BooksTests extends OnServer {
         booksAgree();
     }
 
+    /** What is kept of a customer is held against the invoices: what is open, on how many, and since when. */
+    @Test
+    void areAddedUpByCustomerAsTheirInvoicesStand() {
+        var order = cleared(1);
+        gone(order);
+        billed(order);
+        for (var change : List.of(
+                "still = still + %d",
+                "invoices = invoices + %d", "oldest_due_on = oldest_due_on + interval '%d' day")) {
+            for (var by : List.of(1, -1)) {
+                jdbc.sql("update customer_open set " + change.formatted(by)).update();
+                if (by == 1) {
+                    assertThat(failing()).as(change).containsExactly("5");
+                }
+            }
+        }
+        booksAgree();
+        jdbc.sql("delete from customer_open").update();
+        assertThat(failing()).containsExactly("5");
+        jdbc.sql("""
+                insert into customer_open (customer_id, invoices, still, oldest_due_on)
+                select customer_id, count(*), sum(open_amount), min(due_on) from invoice
+                where open_amount <> 0 group by customer_id""").update();
+        booksAgree();
+    }
+
     private List<String> failing() {
         var failing = new java.util.ArrayList<String>();
         controller.post("/api/proofs", "{}").body().get("statements").forEach(s -> {

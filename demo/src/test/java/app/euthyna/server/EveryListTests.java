@@ -1,11 +1,8 @@
 package app.euthyna.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
-import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
 
 import app.euthyna.core.billing.Dunning;
-import app.euthyna.core.check.PoNumber;
 import app.euthyna.server.billing.InvoiceReminders;
 import java.io.IOException;
 import java.math.BigDecimal;
@@ -13,9 +10,7 @@ import java.math.RoundingMode;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -23,140 +18,18 @@ import java.util.Random;
 import java.util.TreeSet;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.boot.test.context.SpringBootTest;
-import org.springframework.boot.webmvc.test.autoconfigure.AutoConfigureMockMvc;
-import org.springframework.http.MediaType;
-import org.springframework.test.context.DynamicPropertyRegistry;
-import org.springframework.test.context.DynamicPropertySource;
-import org.springframework.test.web.servlet.MockMvc;
 import tools.jackson.databind.JsonNode;
 
 /**
  * Every list that is declared, over a company that has documents of every kind: each filter, sequence, sum, chart, view
- * and file of it beside the same made of all of its rows. Few are looked at for a page, so that pages end early.
+ * and file of it beside the same made of all of its rows.
  */
-@SpringBootTest({"euthyna.demo=true", "euthyna.demo-orders=60", "euthyna.lists.most-looked=700", EveryListTests.QUIET})
-@AutoConfigureMockMvc
-class EveryListTests {
-
-    /** No job changes rows between two questions. */
-    static final String QUIET = "db-scheduler.polling-interval=1h";
-
-    @DynamicPropertySource
-    static void database(DynamicPropertyRegistry properties) {
-        Databases.named("every-list", properties);
-    }
-
-    @Autowired
-    private MockMvc mvc;
+class EveryListTests extends OnLists {
 
     @Autowired
     private InvoiceReminders reminders;
-
-    /** All rows of a list; nobody changes them. */
-    private static final Map<String, List<JsonNode>> ALL = new HashMap<>();
-
-    /** Whether the company has done what it does not do by itself. */
-    private static boolean isLivedIn;
-
-    /** So many pages ended where no more rows were looked at. */
-    private int ended;
-
-    private Rest lead;
-    private JsonNode lists;
-
-    @BeforeEach
-    void theLeadReadsAll() throws Exception {
-        lead = new Rest(mvc, "lead", "LEAD");
-        lists = lead.get("/api/lists").body();
-        if (!isLivedIn) {
-            isLivedIn = true;
-            whatTheDemoCompanyDidNotDo();
-        }
-    }
-
-    /** A user, a sign-in, a mail, an import and something done in bulk: it has none of them to begin with. */
-    private void whatTheDemoCompanyDidNotDo() throws Exception {
-        var signIn = post("/api/session").with(csrf()).contentType(MediaType.APPLICATION_JSON);
-        for (var password : List.of("lead", "wrong")) {
-            mvc.perform(signIn.content("{\"username\":\"lead\",\"password\":\"%s\"}".formatted(password)));
-        }
-        var admin = new Rest(mvc, "admin", "ADMIN");
-        var user = """
-                {"username":"newcomer","displayName":"Newcomer","role":"CLERK","password":"nine-brown-otters-swim"}""";
-        assertThat(admin.post("/api/users", user).status()).isEqualTo(200);
-        var clerk = new Rest(mvc, "clerk", "CLERK");
-        var file = "reference,customer,po,item,quantity\nA,C101,PO-LISTS,RP-106,2\n";
-        assertThat(clerk.upload(file, "?whole=true").body().get("taken").asInt())
-                .isEqualTo(1);
-        assertThat(lead.get("/api/lists/invoices/rows")
-                        .body()
-                        .get("rows")
-                        .valueStream()
-                        .map(row -> "{\"paper\":\"INVOICE\",\"number\":\"%s\"}"
-                                .formatted(row.get("opens").asString()))
-                        .anyMatch(asked -> lead.post("/api/mails", asked).status() == 200))
-                .isTrue();
-        var order = lead.get("/api/lists/orders/rows")
-                .body()
-                .get("rows")
-                .get(0)
-                .get("opens")
-                .asString();
-        assertThat(new Rest(mvc, "warehouse", "WAREHOUSE")
-                        .post(
-                                "/api/batches/stagings",
-                                "{\"orders\":[{\"order\":\"%s\",\"version\":99}]}".formatted(order))
-                        .status())
-                .isEqualTo(200);
-    }
-
-    private static String name(JsonNode of) {
-        return of.get("name").asString();
-    }
-
-    private static List<String> columns(JsonNode list) {
-        return list.get("columns").valueStream().map(EveryListTests::name).toList();
-    }
-
-    private JsonNode ok(String path) {
-        var answer = lead.get(path);
-        assertThat(answer.status()).as("%s: %s", path, answer.body()).isEqualTo(200);
-        return answer.body();
-    }
-
-    private List<JsonNode> all(JsonNode list) {
-        return ALL.computeIfAbsent(name(list), name -> rows(list, ""));
-    }
-
-    private List<JsonNode> rows(JsonNode list, String asked) {
-        var rows = new ArrayList<JsonNode>();
-        var path = "/api/lists/%s/rows?columns=%s%s".formatted(name(list), String.join(",", columns(list)), asked);
-        for (String after = ""; after != null; ) {
-            var page = ok(path + after);
-            page.get("rows").forEach(rows::add);
-            ended += page.get("looked").isNull() ? 0 : 1;
-            var next = page.get("next").isNull()
-                    ? null
-                    : "&after=" + page.get("next").asString();
-            assertThat(next).as(path).isNotEqualTo(after);
-            after = next;
-        }
-        return rows;
-    }
-
-    /** As a filter would name it; empty where there is nothing. */
-    private static String cell(JsonNode row, String column) {
-        var value = row.get("cells").get(column);
-        return value == null ? "" : value.isObject() ? value.get("code").asString() : value.asString();
-    }
-
-    private static List<String> keys(List<JsonNode> rows) {
-        return rows.stream().map(row -> row.get("key").asString()).toList();
-    }
 
     @Test
     void thereAreManyAndAllHaveRows() {
@@ -203,10 +76,7 @@ class EveryListTests {
     void remindersDueAreThoseThatWouldBeWritten() {
         var today = LocalDate.parse(lead.get("/api/session").text("today"));
         var steps = List.of("NONE", "FIRST", "SECOND", "FINAL");
-        var ageing = lists.valueStream()
-                .filter(list -> name(list).equals("ageing"))
-                .findFirst()
-                .orElseThrow();
+        var ageing = list("ageing");
         var due = 0;
         for (var day : List.of(today, today.minusDays(20))) {
             for (var row : rows(ageing, "&filter=asOf:at:" + day)) {
@@ -218,91 +88,6 @@ class EveryListTests {
             }
         }
         assertThat(due).isPositive();
-    }
-
-    /** The same in each sequence: where rows are found through an index, looked for, or gone through by name or day. */
-    @Test
-    void everyFilterKeepsEverySequence() {
-        var seed = System.nanoTime();
-        System.out.println("EveryListTests sequences, seed " + seed);
-        var random = new Random(seed);
-        ended = 0;
-        for (var list : lists) {
-            for (var sorted : list.get("columns")) {
-                if (!sorted.get("isSorted").asBoolean()) {
-                    continue;
-                }
-                var sort = "&sort=%s%s".formatted(random.nextBoolean() ? "-" : "", name(sorted));
-                var rows = rows(list, sort);
-                for (var column : list.get("columns")) {
-                    var kind = kind(list, column);
-                    var value = rows.isEmpty() ? "" : cell(rows.get(random.nextInt(rows.size())), name(column));
-                    if (value.isEmpty() || kind.equals("AS_OF")) {
-                        continue;
-                    }
-                    var asked = "&filter=%s:%s%s".formatted(name(column), filter(kind, value), sort);
-                    assertThat(keys(rows(list, asked)))
-                            .as("%s %s", name(list), asked)
-                            .containsExactlyElementsOf(keys(rows.stream()
-                                    .filter(row -> holds(kind, cell(row, name(column)), value))
-                                    .toList()));
-                }
-            }
-        }
-        assertThat(ended).as("pages that ended where no more was looked at").isPositive();
-    }
-
-    /** A day as it is written: so many characters. */
-    private static final int DAY = 10;
-
-    /** How a column is compared; PO numbers of orders as the check for duplicates does. */
-    private static String kind(JsonNode list, JsonNode column) {
-        return name(column).equals("po") && !name(list).equals("agreements")
-                ? "PO"
-                : column.get("kind").asString();
-    }
-
-    private static String filter(String kind, String value) {
-        return switch (kind) {
-            case "TEXT", "PO" -> "starts:" + value.substring(0, Math.min(value.length(), 80));
-            case "MOMENT" -> "between:%1$s..%1$s".formatted(value.substring(0, Math.min(value.length(), DAY)));
-            case "DAY", "AMOUNT", "QUANTITY", "COUNT" -> "between:%s..%s".formatted(value, value);
-            default -> "any:" + value;
-        };
-    }
-
-    private static boolean holds(String kind, String has, String asked) {
-        return switch (kind) {
-            case "TEXT" -> has.regionMatches(true, 0, asked, 0, Math.min(asked.length(), 80));
-            case "PO" -> PoNumber.of(has).normal().startsWith(PoNumber.of(asked).normal());
-            case "MOMENT" -> has.regionMatches(0, asked, 0, DAY);
-            case "AMOUNT", "QUANTITY", "COUNT" ->
-                !has.isEmpty() && new BigDecimal(has).compareTo(new BigDecimal(asked)) == 0;
-            default -> has.equals(asked);
-        };
-    }
-
-    @Test
-    void everySequenceIsKeptBothWays() {
-        for (var list : lists) {
-            for (var column : list.get("columns")) {
-                if (!column.get("isSorted").asBoolean()) {
-                    continue;
-                }
-                var up = rows(list, "&sort=" + name(column));
-                var down = new ArrayList<>(rows(list, "&sort=-" + name(column)));
-                Collections.reverse(down);
-                assertThat(keys(up)).as("%s by %s", name(list), name(column)).isEqualTo(keys(down));
-                if (List.of("DAY", "AMOUNT").contains(column.get("kind").asString())) {
-                    Comparator<String> order = column.get("kind").asString().equals("DAY")
-                            ? Comparator.naturalOrder()
-                            : Comparator.comparing(BigDecimal::new);
-                    assertThat(up.stream().map(row -> cell(row, name(column))).toList())
-                            .as("%s by %s", name(list), name(column))
-                            .isSortedAccordingTo(order);
-                }
-            }
-        }
     }
 
     @Test
@@ -335,7 +120,7 @@ class EveryListTests {
     void selectedRowsAddUpToWhatTheyShow() {
         var added = new TreeSet<String>();
         for (var list : lists) {
-            for (var day : columns(list).contains("asOf") ? List.of("", "&filter=asOf:at:last-month") : List.of("")) {
+            for (var day : days(list)) {
                 var path = "/api/lists/" + name(list) + "/%s?columns=" + String.join(",", columns(list)) + day;
                 var shown = ok(path.formatted("rows")).get("rows");
                 var rows = shown.valueStream().skip(1).limit(7).toList();
@@ -471,12 +256,7 @@ class EveryListTests {
 
     /** Of no goods: what is billed ahead has no margin yet. */
     private BigDecimal deferred() {
-        return sum(
-                        all(lists.valueStream()
-                                .filter(list -> name(list).equals("invoice-lines"))
-                                .findFirst()
-                                .orElseThrow()),
-                        "net")
+        return sum(all(list("invoice-lines")), "net")
                 .subtract(total("invoice-lines", "cost", ""))
                 .subtract(total("invoice-lines", "margin", ""));
     }

@@ -40,7 +40,7 @@ class RowsTests {
             Map.entry("ledger", "masterdata"),
             Map.entry("unwind", "billing goods masterdata order returns"),
             Map.entry("trail", "billing goods ledger masterdata order platform returns"),
-            Map.entry("proof", "billing goods ledger order platform returns"),
+            Map.entry("proof", "billing goods ledger masterdata order platform returns"),
             Map.entry("exchange", "masterdata"),
             Map.entry("find", "billing goods ledger masterdata order returns"),
             Map.entry("sheet", "billing exchange flow goods masterdata order platform returns"),

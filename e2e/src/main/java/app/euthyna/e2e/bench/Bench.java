@@ -22,6 +22,8 @@ public final class Bench {
     private static final int WARM_UP = 30;
     /** How far it is, is told every so many rounds. */
     private static final int TOLD = 50;
+    /** Lists of a large company are held against those of one with so many orders. */
+    private static final int FEW = 1_000;
 
     private final Path home;
     private final Path file;
@@ -31,7 +33,7 @@ public final class Bench {
 
     private Bench(Path home, Path directory, String made, int orders, int rounds, boolean frequent) {
         this.home = home;
-        this.file = directory.resolve("bench-" + orders + "-" + made);
+        this.file = file(directory, made, orders);
         this.orders = orders;
         this.rounds = rounds;
         this.questions = Question.all().stream()
@@ -59,7 +61,7 @@ public final class Bench {
                 Boolean.parseBoolean(arguments[3]));
         Company.found(maker, bench.file, bench.orders);
         if (Boolean.getBoolean("bench.lists")) {
-            bench.lists();
+            bench.lists(maker, made);
         } else if (other == null) {
             bench.besideJdbc();
         } else {
@@ -67,11 +69,30 @@ public final class Bench {
         }
     }
 
-    private void lists() throws Exception {
+    /** The database of a company that was made by a build. */
+    private static Path file(Path directory, String made, int orders) {
+        return directory.resolve("bench-" + orders + "-" + made);
+    }
+
+    /**
+     * With a company of few orders, unless this is one: what is asked of lists is to take hardly longer in the other.
+     */
+    private void lists(Path maker, String made) throws Exception {
+        var written = new LinkedHashMap<String, Object>();
+        Map<String, Double> timed;
         try (var here = Company.open(home, file, "a")) {
-            var written = new LinkedHashMap<String, Object>(new FileTimes(here).measure());
-            written.putAll(new ListTimes(here.lead).measure());
-            write("lists", written);
+            written.putAll(new FileTimes(here).measure());
+            timed = new ListTimes(here.lead).measure();
+            written.putAll(timed);
+        }
+        write("lists", written);
+        if (orders > FEW) {
+            System.out.printf("the same of %d orders%n", FEW);
+            var few = file(file.getParent(), made, FEW);
+            Company.found(maker, few, FEW);
+            try (var here = Company.open(home, few, "a")) {
+                ListTimes.compare(timed, new ListTimes(here.lead).measure());
+            }
         }
     }
 

@@ -31,7 +31,7 @@ final class Company implements AutoCloseable {
 
     private final List<String> orders = new ArrayList<>();
 
-    private Company(Application application, Path file) {
+    Company(Application application, Path file) {
         this.application = application;
         this.file = file;
         this.lead = Api.signIn(application.url(), "lead", "lead");

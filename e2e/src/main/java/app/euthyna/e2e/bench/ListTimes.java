@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import tools.jackson.databind.JsonNode;
 
 /**
@@ -18,7 +19,7 @@ import tools.jackson.databind.JsonNode;
  */
 final class ListTimes {
 
-    private static final int WARM_UP = 3;
+    private static final int WARM_UP = 2;
     private static final int TIMES = 5;
     /** Beyond so many milliseconds it is asked twice. */
     private static final double SLOW = 100;
@@ -26,21 +27,47 @@ final class ListTimes {
     private static final Map<String, Double> MOST =
             Map.of("view", 20.0, "filter", 20.0, "sequence", 20.0, "totals", 100.0, "chart", 100.0);
 
-    private record Asked(String list, String kind, String path) {}
+    /** What is as quick as this may take any part of it longer in a company of more orders. */
+    private static final double QUICK = 3;
+
+    /** So many times as long may a first page take in a company of a hundred times as many orders. */
+    private static final double LONGER = 1.5;
+
+    /** @param shape the same in every company, whatever values it has */
+    private record Asked(String list, String kind, String shape, String path) {}
 
     private record Timed(Asked asked, double millis) {}
 
     private final Api lead;
+    private final int warmUp;
+    private final int rounds;
+    private final int every;
 
     ListTimes(Api lead) {
-        this.lead = lead;
+        this(lead, WARM_UP, TIMES, 1);
     }
 
-    /** Prints the table; the median of what was asked, by its path. */
+    /** @param every of so many questions one is asked */
+    ListTimes(Api lead, int warmUp, int rounds, int every) {
+        this.lead = lead;
+        this.warmUp = warmUp;
+        this.rounds = rounds;
+        this.every = every;
+    }
+
+    /** Prints the table; the median of what was asked, by what it is in any company. */
     Map<String, Double> measure() {
-        var asked = new ArrayList<Asked>();
-        lead.get("/api/lists").forEach(list -> asked.addAll(of(list)));
+        var all = new ArrayList<Asked>();
+        lead.get("/api/lists").forEach(list -> all.addAll(of(list)));
+        var asked = IntStream.range(0, all.size())
+                .filter(at -> at % every == 0)
+                .mapToObj(all::get)
+                .toList();
         System.err.printf("%d questions about lists%n", asked.size());
+        for (int round = 0; round < warmUp; round++) {
+            // what is asked first would be slow for that alone
+            asked.stream().filter(ListTimes::isPage).forEach(one -> lead.get(one.path()));
+        }
         System.out.println("the slowest of each, milliseconds");
         var timed = asked.stream()
                 .collect(Collectors.groupingBy(Asked::list, LinkedHashMap::new, Collectors.toList()))
@@ -56,9 +83,27 @@ final class ListTimes {
         slow.forEach(one -> System.out.printf(
                 "%8.1f  %-8s %s%n",
                 one.millis(), one.asked().kind(), one.asked().path()));
-        var all = new LinkedHashMap<String, Double>();
-        timed.forEach(one -> all.put(one.asked().path(), one.millis()));
-        return all;
+        var byShape = new LinkedHashMap<String, Double>();
+        timed.forEach(one -> byShape.put(one.asked().shape(), one.millis()));
+        return byShape;
+    }
+
+    /** Prints the first pages that take longer in the larger of two companies than they may. */
+    static void compare(Map<String, Double> larger, Map<String, Double> smaller) {
+        var longer = larger.entrySet().stream()
+                .filter(one -> one.getKey().contains("/rows?") && smaller.containsKey(one.getKey()))
+                .filter(one -> one.getValue() > QUICK && one.getValue() > LONGER * smaller.get(one.getKey()))
+                .sorted(Map.Entry.comparingByValue(Comparator.reverseOrder()))
+                .toList();
+        System.out.printf(
+                "%d of %d first pages took more than %.1f times as long as in the smaller company%n",
+                longer.size(),
+                larger.keySet().stream()
+                        .filter(one -> one.contains("/rows?") && smaller.containsKey(one))
+                        .count(),
+                LONGER);
+        longer.forEach(
+                one -> System.out.printf("%8.1f %8.1f  %s%n", one.getValue(), smaller.get(one.getKey()), one.getKey()));
     }
 
     /** Times what is asked of one list, and prints the slowest of each kind. */
@@ -76,13 +121,17 @@ final class ListTimes {
         return timed;
     }
 
+    private static boolean isPage(Asked one) {
+        return one.path().contains("/rows?");
+    }
+
     private double millis(String path) {
         var times = new ArrayList<Double>();
-        for (int round = 0; round < WARM_UP + TIMES; round++) {
+        for (int round = 0; round < warmUp + rounds; round++) {
             var began = System.nanoTime();
             lead.get(path);
             var millis = (System.nanoTime() - began) / 1e6;
-            if (round >= WARM_UP || millis > SLOW) {
+            if (round >= warmUp || millis > SLOW) {
                 times.add(millis);
             }
             if (times.size() > 1 && millis > SLOW) {
@@ -112,21 +161,29 @@ final class ListTimes {
             var filters = texts(view.get("filter")).stream()
                     .map(filter -> "&filter=" + filter)
                     .collect(Collectors.joining());
-            asked.add(new Asked(
-                    name, "view", base + "/rows?sort=" + view.get("sort").asString() + filters));
-            asked.add(new Asked(name, "totals", base + "/totals?" + filters));
+            asked.add(same(name, "view", base + "/rows?sort=" + view.get("sort").asString() + filters));
+            asked.add(same(name, "totals", base + "/totals?" + filters));
             if (!view.get("chart").asString().isEmpty()) {
-                asked.add(new Asked(
+                asked.add(same(
                         name,
                         "chart",
                         base + "/groups?chart=" + view.get("chart").asString() + filters));
             }
         }
-        sorts.forEach(sort -> asked.add(new Asked(name, "sequence", base + "/rows?" + sort)));
+        sorts.forEach(sort -> asked.add(same(name, "sequence", base + "/rows?" + sort)));
         for (var filter : filters(list, base)) {
-            sorts.forEach(sort -> asked.add(new Asked(name, "filter", base + "/rows?filter=" + filter + sort)));
+            // a field, an operator, and a value that the other company does not have
+            var shape = filter.contains(":in:")
+                    ? filter
+                    : filter.substring(0, filter.indexOf(':', filter.indexOf(':') + 1));
+            sorts.forEach(sort -> asked.add(new Asked(
+                    name, "filter", base + "/rows?filter=" + shape + sort, base + "/rows?filter=" + filter + sort)));
         }
         return asked;
+    }
+
+    private static Asked same(String list, String kind, String path) {
+        return new Asked(list, kind, path, path);
     }
 
     /** One for each column, with what a row in the middle of the first page has. */

@@ -45,12 +45,17 @@ class AgeingList {
     /** From so many days on one may be due. */
     private static final int FIRST = Dunning.AFTER_DAYS.get(0);
 
+    /** How long the first of a customer's invoices had been due. */
+    private static final String OLDEST = """
+            cast(case when x.oldestDueOn < cast(:day as LocalDate)
+                then timestampdiff(day, x.oldestDueOn, cast(:day as LocalDate)) else 0 end as Long)""";
+
     /** The highest that one of a customer's invoices called for. */
     private static final String REMINDER =
             """
-            case when x.oldest < %d then 0 else coalesce((select max(%s) from InvoiceEntity n
-                where n.customerId = x.id and %s and %s >= %1$d and %s > %s), 0)
-                end""".formatted(FIRST, NEXT, OpenInvoices.OPEN_THEN, LATE, OpenInvoices.KEPT, CONTESTED);
+            case when %s < %d then 0 else coalesce((select max(%s) from InvoiceEntity n
+                where n.customerId = x.id and %s and %s >= %d and %s > %s), 0)
+                end""".formatted(OLDEST, FIRST, NEXT, OpenInvoices.OPEN_THEN, LATE, FIRST, OpenInvoices.KEPT, CONTESTED);
 
     /** The invoices of those customers that are asked for. */
     private static final String ASKED = "%s and (%s)".formatted(OpenInvoices.OPEN_THEN, DeclaredList.THOSE);
@@ -64,8 +69,8 @@ class AgeingList {
                 sum(case when i.late > 60 and i.late <= 90 then i.still else 0 end) as upTo90,
                 sum(case when i.late > 90 then i.still else 0 end) as older,
                 sum(least(i.contested, i.still)) as disputed,
-                cast(max(case when i.late > 0 then i.late else 0 end) as Long) as oldest
-            from (select n.customerId as customerId, %s as late, %s as still, %s as contested
+                min(i.dueOn) as oldestDueOn
+            from (select n.customerId as customerId, n.dueOn as dueOn, %s as late, %s as still, %s as contested
                 from InvoiceEntity n
                 where %s) i
             where i.still <> 0 group by i.customerId) x""".formatted(LATE, OpenInvoices.KEPT, CONTESTED, ASKED);
@@ -110,9 +115,10 @@ class AgeingList {
                                 days("disputed", "Disputed"),
                                 days("still", "Open").with(Trait.SORTED),
                                 amount("pastDue", "Past due"),
-                                Column.count("oldest", "Oldest, days", "x.oldest")
+                                Column.count("oldest", "Oldest, days", OLDEST),
+                                Column.day("oldestDueOn", "Oldest due", "x.oldestDueOn")
                                         .with(Trait.SORTED),
-                                Column.flag("isLate", "Something past due", "x.pastDue > 0"),
+                                Column.flag("isLate", "Something past due", "x.oldestDueOn < cast(:day as LocalDate)"),
                                 reminder("reminder", "Reminder due", REMINDER),
                                 reminder(
                                         "reminded",
@@ -122,6 +128,16 @@ class AgeingList {
                                 Column.flag("noMail", "No mail address", "c.email = ''"),
                                 Column.asOf()))
                 .workedOutFrom("n.customerId")
+                .keptIn(
+                        "CustomerOpenEntity x",
+                        "customer",
+                        "number",
+                        "noMail",
+                        "invoices",
+                        "still",
+                        "oldest",
+                        "oldestDueOn",
+                        "isLate")
                 .proving(Register.OPEN_INVOICES, "asOf")
                 .shipping(
                         new Shipped("past-due", "Past due", List.of("isLate:any:YES"), "customer", PAST_DUE, ""),

@@ -53,8 +53,16 @@ class BillingSink implements EffectSink {
     private final Ids ids;
     private final PaymentQueries queries;
     private final DisputeEnds disputes;
+    private final CustomerOpenSink open;
 
-    BillingSink(History history, Ids ids, DocumentDetails details, PaymentQueries queries, DisputeEnds disputes) {
+    BillingSink(
+            History history,
+            Ids ids,
+            DocumentDetails details,
+            PaymentQueries queries,
+            DisputeEnds disputes,
+            CustomerOpenSink open) {
+        this.open = open;
         this.disputes = disputes;
         this.queries = queries;
         this.details = details;
@@ -92,6 +100,7 @@ class BillingSink implements EffectSink {
                 entity.earlyUntil = agreed.until();
             });
             queries.session().insert(entity);
+            open.touch(entity);
             invoice.lines().forEach(line -> insert(entity.id, line));
             details.carry(
                     "INVOICE",
@@ -159,7 +168,7 @@ class BillingSink implements EffectSink {
             }
             invoice.takenBack(context);
             invoice.reversedMoment = history.moment();
-            queries.session().update(invoice);
+            keep(invoice);
             disputes.settled(context, invoice, Disputing.State.TAKEN_BACK);
         }
 
@@ -246,7 +255,7 @@ class BillingSink implements EffectSink {
             for (var settlement : settlements) {
                 var invoice = queries.invoice(settlement.invoice());
                 invoice.settle(settlement.amount().amount(), context);
-                queries.session().update(invoice);
+                keep(invoice);
                 settled.add(invoice);
                 use(
                         number,
@@ -404,6 +413,11 @@ class BillingSink implements EffectSink {
                     payment.kind == DocumentKind.CREDIT_NOTE ? Disputing.State.CREDITED : Disputing.State.PAID));
         }
 
+        private void keep(InvoiceEntity invoice) {
+            queries.session().update(invoice);
+            open.touch(invoice);
+        }
+
         private void keep(PaymentEntity payment) {
             if (payment.id == null) {
                 queries.session().insert(payment);
@@ -416,7 +430,7 @@ class BillingSink implements EffectSink {
             var amount = settlement.amount().amount();
             var invoice = queries.invoice(settlement.invoice());
             invoice.settle(amount, context);
-            queries.session().update(invoice);
+            keep(invoice);
             var allocation = new AllocationEntity();
             allocation.paymentId = payment.id;
             allocation.invoiceId = invoice.id;

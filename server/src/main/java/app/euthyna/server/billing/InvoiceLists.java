@@ -10,6 +10,7 @@ import app.euthyna.server.lists.DeclaredList.Sorting;
 import app.euthyna.server.masterdata.MasterColumns;
 import app.euthyna.server.platform.ReadBy;
 import app.euthyna.server.platform.Reading;
+import app.euthyna.server.platform.Unended;
 import java.util.List;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -24,6 +25,8 @@ class InvoiceLists {
                 when i.openAmount = 0 then 'PAID'
                 when i.openAmount = i.gross then 'OPEN'
                 else 'PART_PAID' end""";
+
+    private static final String OPEN = "i.openUntil = " + Unended.HQL;
 
     @Bean
     static DeclaredList invoicesList() {
@@ -50,8 +53,8 @@ class InvoiceLists {
                                 Column.amount("gross", "Gross", "i.gross").with(Trait.SHOWN, Trait.SUMMED),
                                 Column.amount("open", "Open", "i.openAmount")
                                         .with(Trait.SHOWN, Trait.SORTED, Trait.SUMMED),
-                                Column.flag("isOpen", "Something is open", "i.openAmount >= 0.0001bd"),
-                                Column.flag("pastDue", "Past due", "i.openAmount >= 0.0001bd and i.dueOn < :today"),
+                                Column.flag("isOpen", "Something is open", OPEN),
+                                Column.flag("pastDue", "Past due", OPEN + " and i.dueOn < :today"),
                                 Column.flag("disputed", "Disputed", "i.disputed = true")
                                         .with(Trait.SHOWN),
                                 Column.day("reversedOn", "Reversed", "i.reversedOn")))

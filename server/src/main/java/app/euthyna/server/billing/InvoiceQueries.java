@@ -276,6 +276,18 @@ interface InvoiceQueries {
             """)
     List<OpenRow> openOfOrder(long order);
 
+    record OpenOfCustomerRow(long invoices, BigDecimal still, LocalDate oldestDueOn) {}
+
+    @HQL("""
+            select count(*), sum(i.openAmount), min(i.dueOn)
+            from InvoiceEntity i
+            where i.customerId = :customerId and i.openAmount >= 0.0001bd
+            """)
+    OpenOfCustomerRow openOfCustomer(long customerId);
+
+    @HQL("delete from CustomerOpenEntity k where k.id = :customerId")
+    int owesNothing(long customerId);
+
     /** What a customer owed before a day. */
     @HQL("""
             select coalesce(sum(l.amount), 0)

@@ -21,8 +21,10 @@ class ReductionSink implements EffectSink {
     private final History history;
     private final Ids ids;
     private final DisputeEnds disputes;
+    private final CustomerOpenSink open;
 
-    ReductionSink(ReductionQueries queries, History history, Ids ids, DisputeEnds disputes) {
+    ReductionSink(ReductionQueries queries, History history, Ids ids, DisputeEnds disputes, CustomerOpenSink open) {
+        this.open = open;
         this.disputes = disputes;
         this.queries = queries;
         this.history = history;
@@ -98,6 +100,7 @@ class ReductionSink implements EffectSink {
         invoice.settle(amount, context);
         invoice.reduced = true;
         queries.session().update(invoice);
+        open.touch(invoice);
         var allocation = new AllocationEntity();
         allocation.paymentId = payment.id;
         allocation.invoiceId = invoice.id;

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Optional;
 import org.hibernate.StatelessSession;
 import org.hibernate.annotations.processing.HQL;
+import org.hibernate.query.SelectionQuery;
 import org.springframework.transaction.annotation.Transactional;
 
 @Transactional
@@ -282,6 +283,21 @@ interface LedgerQueries {
                 .page();
     }
 
-    @HQL("select min(e.entryDate) from JournalEntryEntity e")
-    LocalDate began();
+    @HQL("""
+            select distinct d.entryDate
+            from JournalDayEntity d
+            where :roles contains d.role and d.entryDate >= :from and d.entryDate <= :to
+            and :documents contains d.documentKind
+            order by d.entryDate
+            """)
+    SelectionQuery<LocalDate> days(String[] roles, String[] documents, LocalDate from, LocalDate to);
+
+    @HQL("""
+            select distinct d.entryDate
+            from JournalDayEntity d
+            where :roles contains d.role and d.entryDate >= :from and d.entryDate <= :to
+            and :documents contains d.documentKind
+            order by d.entryDate desc
+            """)
+    SelectionQuery<LocalDate> lastDays(String[] roles, String[] documents, LocalDate from, LocalDate to);
 }

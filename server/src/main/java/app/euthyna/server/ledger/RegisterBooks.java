@@ -25,23 +25,21 @@ class RegisterBooks implements Books {
     }
 
     @Override
-    public Optional<LocalDate> began() {
-        return Optional.ofNullable(queries.began());
+    public List<LocalDate> days(Register register, LocalDate from, LocalDate to, boolean down, int most) {
+        var roles = roles(register);
+        var documents = documents(register);
+        var days = down ? queries.lastDays(roles, documents, from, to) : queries.days(roles, documents, from, to);
+        return days.setMaxResults(most).getResultList();
     }
 
     @Override
     public List<Moved> moved(Register register, Optional<LocalDate> from, Optional<LocalDate> to) {
-        var roles = register.ties().stream()
-                .flatMap(tie -> tie.roles().stream())
-                .map(AccountRole::code)
-                .distinct()
-                .toList();
         var last = to.orElse(LocalDate.of(9999, 12, 31));
         var moved = register.isBalance()
-                ? queries.stood(Many.names(roles), last)
+                ? queries.stood(roles(register), last)
                 : queries.moved(
-                        Many.names(roles),
-                        Many.names(register.documents().stream().map(Enum::name).toList()),
+                        roles(register),
+                        documents(register),
                         Many.names(register.besides()),
                         from.orElse(LocalDate.of(1, 1, 1)),
                         last);
@@ -52,5 +50,17 @@ class RegisterBooks implements Books {
                         row.name(),
                         company.money(row.amount()).amount()))
                 .toList();
+    }
+
+    private static String[] roles(Register register) {
+        return Many.names(register.ties().stream()
+                .flatMap(tie -> tie.roles().stream())
+                .map(AccountRole::code)
+                .distinct()
+                .toList());
+    }
+
+    private static String[] documents(Register register) {
+        return Many.names(register.documents().stream().map(Enum::name).toList());
     }
 }

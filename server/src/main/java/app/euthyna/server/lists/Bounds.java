@@ -9,9 +9,11 @@ class Bounds {
 
     private static final int FEW = 20;
     private static final int BRIEF = 8;
-    private static final int PAGE = 10;
+    private static final int KEYS = 4;
+    private static final int PAGE = 16;
     private static final int ASKED = 10;
     private static final int NAMING = 10;
+    private static final int WORKED = 2;
 
     private final int most;
 
@@ -38,9 +40,19 @@ class Bounds {
         return Math.max(1, most / BRIEF);
     }
 
+    /** So many keys are sorted at each step, where an index alone is read for them. */
+    int keys() {
+        return Math.max(1, most / KEYS);
+    }
+
     /** Where rows are read name by name, which takes several times as long for each. */
     static int naming(int looked) {
         return Math.max(1, looked / NAMING);
+    }
+
+    /** Where rows are worked out. */
+    static int worked(int looked) {
+        return Math.max(1, looked / WORKED);
     }
 
     /** Where these are asked of each row: fewer where each is a question of its own. */

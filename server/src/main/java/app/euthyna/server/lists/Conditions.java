@@ -124,6 +124,13 @@ final class Conditions {
         return conditions;
     }
 
+    /** What rows of a day gone by are among; see {@link DeclaredList.Within#among}. */
+    static Conditions among(ListQuestion asked, Calendar calendar, BiFunction<Column, List<String>, Long[]> ids) {
+        var conditions = own(asked.list(), calendar, ids);
+        asked.list().within().map(DeclaredList.Within::among).orElse(List.of()).forEach(conditions::add);
+        return conditions;
+    }
+
     private static Conditions looked(
             ListQuestion asked, Calendar calendar, BiFunction<Column, List<String>, Long[]> ids) {
         var conditions = own(asked.list(), calendar, ids);

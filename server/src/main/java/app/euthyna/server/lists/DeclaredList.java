@@ -61,8 +61,17 @@ public record DeclaredList(
      *
      * @param from HQL where {@link #THOSE} stands: the id that a row will have. Empty where they are not worked out one
      *     by one
+     * @param kept where some columns of today's rows stand for each
      */
-    public record Derived(Optional<String> from) {}
+    public record Derived(Optional<String> from, Optional<Kept> kept) {}
+
+    /**
+     * Some columns of rows that are worked out, kept beside what they are worked out from.
+     *
+     * @param base the entity that keeps them, under the alias and names that they have in the list
+     * @param columns what is told of it alone
+     */
+    public record Kept(String base, Set<String> columns) {}
 
     /**
      * Rows that are somebody's own.
@@ -96,8 +105,13 @@ public record DeclaredList(
      * @param today where that is today: what rows carry need not be worked out
      * @param by the path in whose one value the rows of today are alike: an index begins with it, and goes on with what
      *     they are sorted by
+     * @param among what the rows of a day gone by are among, told by attributes of their own: few of these are not
      */
-    public record Within(Part today, Part asOf, Optional<String> by) {}
+    public record Within(Part today, Part asOf, Optional<String> by, List<String> among) {
+        private Within(Part today, Part asOf, Optional<String> by) {
+            this(today, asOf, by, List.of());
+        }
+    }
 
     /**
      * Some of the rows.
@@ -213,7 +227,8 @@ public record DeclaredList(
         var within = new Within(
                 new Part("", "%s = %s".formatted(path, Unended.HQL)),
                 new Part(led, "case when cand.id is null then 0 else %s end <> 0".formatted(figure)),
-                Optional.of(path));
+                Optional.of(path),
+                List.of(path + " > :day", own(from) + " <= :day"));
         return with(Optional.of(within), proof, derived, kind, version, own, views);
     }
 
@@ -229,7 +244,7 @@ public record DeclaredList(
 
     /** The same, of which the rows are worked out by the database. */
     public DeclaredList workedOut() {
-        return with(within, proof, Optional.of(new Derived(Optional.empty())), kind, version, own, views);
+        return derived(new Derived(Optional.empty(), Optional.empty()));
     }
 
     /**
@@ -239,7 +254,17 @@ public record DeclaredList(
      * @param from what names it, where {@link #THOSE} stands in the base
      */
     public DeclaredList workedOutFrom(String from) {
-        return with(within, proof, Optional.of(new Derived(Optional.of(from))), kind, version, own, views);
+        return derived(new Derived(Optional.of(from), Optional.empty()));
+    }
+
+    /** The same, of which some columns of today's rows are kept for each; see {@link Kept}. */
+    public DeclaredList keptIn(String entity, String... some) {
+        var from = derived.flatMap(Derived::from);
+        return derived(new Derived(from, Optional.of(new Kept(entity, Set.of(some)))));
+    }
+
+    private DeclaredList derived(Derived other) {
+        return with(within, proof, Optional.of(other), kind, version, own, views);
     }
 
     /** The same, of which each row says itself what kind of document it opens. */
@@ -294,6 +319,24 @@ public record DeclaredList(
                         .filter(column ->
                                 column.path().equals(key) && column.named().isPresent())
                         .findFirst());
+    }
+
+    /** What is kept of rows that are worked out, as a list of its own. */
+    Optional<DeclaredList> kept() {
+        return derived.flatMap(Derived::kept)
+                .map(some -> new DeclaredList(
+                        name,
+                        title,
+                        one,
+                        many,
+                        some.base(),
+                        key,
+                        joins,
+                        readers,
+                        sorting,
+                        columns.stream()
+                                .filter(column -> some.columns().contains(column.name()))
+                                .toList()));
     }
 
     /** Whether whoever is signed in reads it. */

@@ -70,6 +70,11 @@ class KeyReader {
             return new Wanted(asked, read, null, most, looked);
         }
 
+        /** Nothing but their keys. */
+        Wanted alone() {
+            return new Wanted(asked, List.of(), after, most, looked);
+        }
+
         Wanted behind(Key last) {
             return new Wanted(asked, read, Pages.cursor(cursor(asked, last)), most, looked);
         }
@@ -100,8 +105,7 @@ class KeyReader {
 
     /** Of the rows behind another one the last of so many; empty where there are fewer. */
     Optional<Key> last(Wanted wanted, Conditions conditions, int many) {
-        var alone = new Wanted(wanted.asked(), List.of(), wanted.after(), 1, wanted.looked());
-        return read(alone, conditions, wanted.by(), conditions.fixed(), many - 1).stream()
+        return read(wanted.alone().most(1), conditions, wanted.by(), conditions.fixed(), many - 1).stream()
                 .findFirst();
     }
 
@@ -150,17 +154,17 @@ class KeyReader {
     }
 
     /** So many keys are asked for at once: each row is compared with each of them. */
-    private static final int KEYS = 100;
+    static final int TOGETHER = 128;
 
     /** The rows that some keys lead to; one more than so many where there are more. */
     private List<Object[]> stepped(Indexes.Step step, Long[] keys, int most) {
         var text = "select %s, 1 from %s where :ids contains %s and (%s)"
                 .formatted(step.key(), step.from(), step.by(), step.within());
         var found = new ArrayList<Object[]>();
-        for (int at = 0; at < keys.length && found.size() <= most; at += KEYS) {
+        for (int at = 0; at < keys.length && found.size() <= most; at += TOGETHER) {
             found.addAll(questions
                     .query(text)
-                    .setParameter("ids", Arrays.copyOfRange(keys, at, Math.min(at + KEYS, keys.length)))
+                    .setParameter("ids", Arrays.copyOfRange(keys, at, Math.min(at + TOGETHER, keys.length)))
                     .setMaxResults(most + 1 - found.size())
                     .getResultList());
         }

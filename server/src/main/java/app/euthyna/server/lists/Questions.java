@@ -65,6 +65,11 @@ class Questions {
         return Conditions.looking(asked, by, others, calendar(), this::ids);
     }
 
+    /** What rows of a day gone by are among; see {@link DeclaredList.Within#among}. */
+    Conditions among(ListQuestion asked) {
+        return Conditions.among(asked, calendar(), this::ids);
+    }
+
     /** For rows that a path leads to, or their keys; see {@link Conditions#led}. */
     Conditions led(ListQuestion asked, String by) {
         return Conditions.led(asked, by, calendar(), this::ids);

@@ -6,6 +6,7 @@ import app.euthyna.server.lists.Column.Trait;
 import app.euthyna.server.lists.KeyReader.Looked;
 import app.euthyna.server.lists.KeyReader.Wanted;
 import app.euthyna.server.platform.Company;
+import app.euthyna.server.platform.Many;
 import jakarta.annotation.Nullable;
 import java.util.ArrayList;
 import java.util.List;
@@ -21,6 +22,9 @@ import org.springframework.stereotype.Component;
  */
 @Component
 class RowFinder {
+
+    /** So many times as many rows as are looked at are sorted where an index of their own leads to them. */
+    private static final int SORTED = 4;
 
     private final Questions questions;
     private final KeyReader keys;
@@ -56,7 +60,10 @@ class RowFinder {
                     .or(() -> owned(wanted))
                     // a register is read by day; months are few
                     .or(() -> sorted.filter(column -> column.kind() == FieldKind.DAY)
-                            .filter(column -> asked.list().proof().isPresent())
+                            .filter(column -> asked.list()
+                                    .proof()
+                                    .filter(proof -> !proof.register().isBalance())
+                                    .isPresent())
                             .map(day -> turns.byDay(wanted, day)))
                     .orElseGet(() -> Looked.all(keys.read(wanted, questions.conditions(asked))));
         }
@@ -81,9 +88,43 @@ class RowFinder {
         if (named.isPresent()) {
             return turns.byName(wanted, named.get());
         }
-        return isLookedAt(asked, wanted.by())
-                ? looking(wanted)
-                : Looked.all(keys.read(wanted, questions.conditions(asked)));
+        if (isLookedAt(asked, wanted.by())) {
+            return looking(wanted);
+        }
+        return isAmong(asked) ? among(wanted) : Looked.all(keys.read(wanted, questions.conditions(asked)));
+    }
+
+    /** Whether rows are of a day gone by, and known to be among some others. */
+    private boolean isAmong(ListQuestion asked) {
+        return !asked.isPlain(company.today())
+                && asked.list()
+                        .within()
+                        .filter(within -> !within.among().isEmpty())
+                        .isPresent()
+                && keys.areFew(asked, questions.among(asked), bounds.keys());
+    }
+
+    /** Rows of a day gone by: those that they are among are sorted, and looked at some at a time. */
+    private Looked among(Wanted wanted) {
+        var asked = wanted.asked();
+        var found = new ArrayList<KeyReader.Key>();
+        // as many as a page has are mostly one
+        var part = wanted.most(Math.min(wanted.most(), KeyReader.TOGETHER));
+        for (int looked = 0; ; looked += part.most()) {
+            var some = keys.read(part.alone(), questions.among(asked));
+            var ids = Many.ids(some.stream().map(KeyReader.Key::id).toList());
+            found.addAll(keys.read(
+                    wanted.most(wanted.most() - found.size()),
+                    questions.conditions(asked).and(ids)));
+            if (found.size() >= wanted.most() || ids.length < part.most()) {
+                return Looked.all(found);
+            }
+            var last = some.get(ids.length - 1);
+            if (looked >= wanted.looked()) {
+                return new Looked(found, Optional.of(last), looked);
+            }
+            part = part.behind(last);
+        }
     }
 
     /** Of rows that are worked out those few that a filter by what they are made of leads to: they are sorted. */
@@ -101,20 +142,79 @@ class RowFinder {
     }
 
     /**
-     * Of rows that are worked out one by one those few that a filter by what they are about leads to; else by its name.
+     * Of rows that are worked out one by one those that what is kept of them leads to; else those few that a filter by
+     * what they are about does; else in the sequence of its names.
      */
     private Optional<Looked> owned(Wanted wanted) {
         var asked = wanted.asked();
         return asked.list()
                 .owner()
-                .flatMap(owner -> asked.filters().stream()
-                        .flatMap(filter -> owners(asked, owner, filter).stream())
-                        .findFirst()
-                        .map(few -> Looked.all(
-                                keys.sorted(wanted, questions.conditions(asked).those(few))))
+                .flatMap(owner -> kept(asked)
+                        .map(some -> of(some, asked))
+                        .filter(some ->
+                                isKept(some.list(), asked.sorting().column().orElse("")))
+                        .filter(some -> !some.filters().isEmpty()
+                                || !asked.sortedBy().orElseThrow().field().equals(owner.field()))
+                        .map(some -> kept(wanted, some))
+                        .or(() -> asked.filters().stream()
+                                .flatMap(filter -> owners(asked, owner, filter).stream())
+                                .findFirst()
+                                .map(few -> Looked.all(keys.sorted(
+                                        wanted, questions.conditions(asked).those(few)))))
                         .or(() -> asked.sortedBy()
                                 .filter(column -> column.field().equals(owner.field()))
                                 .map(column -> turns.byOwner(wanted, column))));
+    }
+
+    /** What is asked of rows, as far as it can be asked of what is kept of them. */
+    private static ListQuestion of(DeclaredList kept, ListQuestion asked) {
+        var filters = asked.filters().stream()
+                .filter(filter -> isKept(kept, filter.field().name()))
+                .toList();
+        return new ListQuestion(kept, filters, asked.sorting(), List.of());
+    }
+
+    /** The list of what is kept of rows that are worked out, where they are asked for as they are today. */
+    private Optional<DeclaredList> kept(ListQuestion asked) {
+        return asked.asOf(company.today()).equals(company.today())
+                ? asked.list().kept()
+                : Optional.empty();
+    }
+
+    private static boolean isKept(DeclaredList kept, String column) {
+        return kept.seen(column).isPresent();
+    }
+
+    /** In the sequence of what is kept: those that meet the filters by it are worked out, some at a time. */
+    private Looked kept(Wanted wanted, ListQuestion kept) {
+        var asked = wanted.asked();
+        var isAll = kept.filters().size() == asked.filters().size();
+        var most = Bounds.naming(wanted.looked());
+        var part = new Wanted(
+                kept, List.of(), wanted.after(), isAll ? wanted.most() : Math.min(Turns.OWNERS, most), wanted.looked());
+        var found = new ArrayList<KeyReader.Key>();
+        for (int looked = 0; ; part = part.most(Math.min(part.most() * 4, most))) {
+            var next = find(part);
+            var ids = Many.ids(next.rows().stream().map(KeyReader.Key::id).toList());
+            found.addAll(keys.read(
+                    wanted.most(wanted.most() - found.size()),
+                    questions.conditions(asked).those(ids)));
+            looked += ids.length;
+            if (found.size() >= wanted.most()) {
+                return Looked.all(found);
+            }
+            if (next.until().isPresent()) {
+                return new Looked(found, next.until(), looked + next.looked());
+            }
+            if (ids.length < part.most()) {
+                return Looked.all(found);
+            }
+            var last = next.rows().get(ids.length - 1);
+            if (looked >= most) {
+                return new Looked(found, Optional.of(last), looked);
+            }
+            part = part.behind(last);
+        }
     }
 
     /** What a filter leaves of what rows are about, where it is by that and leaves few. */
@@ -155,12 +255,12 @@ class RowFinder {
                 : Optional.empty();
     }
 
-    /** By the filter on their own table that leads to no more rows than are looked at: the database sorts them. */
+    /** By the filter on their own table that leads to some rows: the database sorts them. */
     private Optional<Looked> throughMany(Wanted wanted) {
         var asked = wanted.asked();
         return ways(asked)
                 .filter(RowFinder::isOwn)
-                .flatMap(way -> own(asked, way, bounds.most()).stream())
+                .flatMap(way -> own(asked, way, Math.min(bounds.most(), wanted.looked() * SORTED)).stream())
                 .findFirst()
                 .map(conditions -> Looked.all(keys.sorted(wanted, conditions)));
     }

@@ -8,6 +8,7 @@ import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Pages;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 
@@ -31,19 +32,26 @@ class Turns {
         this.books = books;
     }
 
-    /** So many days are gone through at first; each time four times as many. */
-    private static final int DAYS = 1;
+    /** So many days are asked for at once. */
+    private static final int DAYS = 64;
+
+    /** And so many times as many are gone through as before. */
+    private static final int MORE = 4;
+
+    private static final LocalDate EVER = LocalDate.of(1, 1, 1);
 
     /**
      * Rows that are worked out, in the sequence of a day: days are gone through, some at a time, since what they are
-     * worked out from has an index by it and the whole would be sorted. No row is of a day to come.
+     * worked out from has an index by it and the whole would be sorted. No row is of a day to come. The ledger tells on
+     * which days there are any; those between go with the next.
      */
     Looked byDay(Wanted wanted, Column column) {
         var today = company.today();
         var asked = wanted.asked();
         var by = wanted.by();
-        var down = asked.sorting().descending();
-        var all = asked.days(column, today).and(new DaySpan.Days(Optional.of(began(today)), Optional.of(today)));
+        var down = wanted.isDown();
+        var register = asked.list().proof().orElseThrow().register();
+        var all = asked.days(column, today).and(new DaySpan.Days(Optional.of(EVER), Optional.of(today)));
         var first = all.from().orElseThrow();
         var last = all.to().orElseThrow();
         if (wanted.after() != null) {
@@ -51,41 +59,46 @@ class Turns {
             first = down || day.isBefore(first) ? first : day;
             last = down && day.isBefore(last) ? day : last;
         }
+        var most = Bounds.worked(Bounds.of(questions.conditions(asked), wanted.looked()));
         var found = new ArrayList<KeyReader.Key>();
+        var posted = List.<LocalDate>of();
         var looked = 0L;
-        for (var count = DAYS; found.size() < wanted.most() && !first.isAfter(last); count *= 4) {
-            var end = down ? last.minusDays(count - 1L) : first.plusDays(count - 1L);
-            var some = down
-                    ? new DaySpan.Days(Optional.of(end.isBefore(first) ? first : end), Optional.of(last))
-                    : new DaySpan.Days(Optional.of(first), Optional.of(end.isAfter(last) ? last : end));
-            var conditions = questions.conditions(asked).between(by, some);
-            found.addAll(keys.read(wanted.most(wanted.most() - found.size()), conditions));
-            last = down ? some.from().orElseThrow().minusDays(1) : last;
-            first = down ? first : some.to().orElseThrow().plusDays(1);
-            if (found.size() < wanted.most() && !asked.filters().isEmpty() && !first.isAfter(last)) {
-                var most = Bounds.of(conditions, wanted.looked());
-                looked += keys.count(asked, Conditions.none(asked.list()).between(by, some));
-                if (looked >= most) {
-                    var until = end(
-                            wanted,
-                            (down ? some.from() : some.to()).orElseThrow().toString());
-                    return new Looked(found, Optional.of(until), most);
-                }
+        for (int at = 0, count = 1; found.size() < wanted.most() && !first.isAfter(last); ) {
+            if (at == posted.size()) {
+                posted = books.days(register, first, last, down, DAYS);
+                at = 0;
             }
+            at = Math.min(at + count, posted.size());
+            var isLast = at == posted.size() && at < DAYS;
+            var end = isLast ? (down ? first : last) : posted.get(at - 1);
+            var some = new DaySpan.Days(Optional.of(down ? end : first), Optional.of(down ? last : end));
+            var had = found.size();
+            found.addAll(keys.read(
+                    wanted.most(wanted.most() - had),
+                    questions.conditions(asked).between(by, some)));
+            first = down ? first : end.plusDays(1);
+            last = down ? end.minusDays(1) : last;
+            if (found.size() >= wanted.most() || first.isAfter(last)) {
+                break;
+            }
+            var rows = asked.filters().isEmpty()
+                    ? found.size() - had
+                    : keys.count(asked, Conditions.none(asked.list()).between(by, some));
+            looked += rows;
+            if (looked >= most) {
+                return new Looked(found, Optional.of(end(wanted, end.toString())), (int) looked);
+            }
+            // as many as the rows that may still be looked at fill, as far as can be told
+            count = (int) Math.max(1, Math.min(count * (long) MORE, (most - looked) * count / Math.max(1, rows)));
         }
         return Looked.all(found);
-    }
-
-    /** The month in which the books begin: a row may be of a whole one. */
-    private LocalDate began(LocalDate today) {
-        return books.began().orElse(today).withDayOfMonth(1);
     }
 
     /** So many names are gone through at first; each time four times as many. */
     private static final int NAMES = 4;
 
     /** And so many where rows are worked out one by one: nearly each name has one. */
-    private static final int OWNERS = 64;
+    static final int OWNERS = 64;
 
     /**
      * Where to go on among names.
@@ -173,9 +186,10 @@ class Turns {
         }
     }
 
-    /** Whether all rows of a list, whatever is asked of it, are so few that they are sorted rather than looked for. */
+    /** Whether all rows of a list are so few that they are sorted rather than looked for, whatever is asked of each. */
     private boolean isShort(ListQuestion asked) {
-        return keys.areFew(asked, Conditions.none(asked.list()), bounds.brief());
+        var most = Bounds.of(questions.conditions(asked), bounds.brief());
+        return keys.areFew(asked, Conditions.none(asked.list()), most);
     }
 
     /** Behind all that is sorted alike. */

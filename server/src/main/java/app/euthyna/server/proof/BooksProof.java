@@ -272,6 +272,7 @@ class BooksProof {
                     - coalesce((select sum(u.amount) from deposit_use u where u.invoice_id = i.id), 0) as should
                 from invoice i) t where should <> open_amount\
             """, "Invoice %s should have %s open, but says %s."));
+        queries.openOfCustomers().forEach(row -> failures.add(row.failure()));
         var open = money(queries.receivables());
         return compare(Statement.RECEIVABLES, queries.invoices(), open, ledger("receivables"), failures);
     }
@@ -295,9 +296,8 @@ class BooksProof {
                                     0) as held
                         from shelf s join item i on i.id = s.item_id) t where held <> reserved or reserved > on_hand\
                     """, "Of item" + " %s %s" + " are held" + " for orders," + " its shelf" + " says" + " %s."));
-        var inspected = money(queries.inInspection());
         agree(
-                inspected,
+                money(queries.inInspection()),
                 ledger("goods_in_inspection"),
                 "Goods in inspection: %s by returns, %s in the ledger.",
                 failures);
@@ -327,14 +327,13 @@ class BooksProof {
                 where u.deposit_id = d.id), 0) as should
                 from deposit d) t where should <> left_amount or left_amount < 0\
             """, "Deposit %s should have %s" + " unapplied, but says" + " %s."));
-        var credit = money(queries.customerCredit());
         var deposits = money(queries.unappliedDeposits());
         var inLedger = ledger("deposits");
         agree(deposits.negate(), inLedger, "Customer deposits: %s by documents, %s in the ledger.", failures);
         return compare(
                 Statement.CUSTOMER_CREDIT,
                 queries.payments() + queries.deposits(),
-                credit.add(deposits).negate(),
+                money(queries.customerCredit()).add(deposits).negate(),
                 ledger("customer_credit").add(inLedger),
                 failures);
     }

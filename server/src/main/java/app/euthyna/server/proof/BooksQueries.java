@@ -1,6 +1,10 @@
 package app.euthyna.server.proof;
 
+import app.euthyna.core.proof.Statement.Failure;
+import app.euthyna.core.shared.Figures;
+import jakarta.annotation.Nullable;
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.List;
 import org.hibernate.StatelessSession;
 import org.hibernate.annotations.processing.HQL;
@@ -52,6 +56,46 @@ interface BooksQueries {
 
     @HQL("select count(*) from HistoryEntity h where h.event in ('departed', 'invoiced')")
     long departedAndInvoiced();
+
+    record OpenOfCustomerRow(
+            String customer,
+            BigDecimal should,
+            BigDecimal still,
+            long shouldInvoices,
+            long invoices,
+            @Nullable LocalDate shouldOldest,
+            @Nullable LocalDate oldest) {
+        Failure failure() {
+            return new Failure(
+                    customer,
+                    should,
+                    still,
+                    "Customer %s has %s open on %d invoices, the first due on %s; what is kept of it says %s, %d, %s."
+                            .formatted(
+                                    customer,
+                                    Figures.plain(should),
+                                    shouldInvoices,
+                                    shouldOldest == null ? "no day" : shouldOldest,
+                                    Figures.plain(still),
+                                    invoices,
+                                    oldest == null ? "no day" : oldest));
+        }
+    }
+
+    /** Customers of whom something else is kept than their invoices have open; no more than are named. */
+    @HQL("""
+            select c.code, coalesce(x.should, 0), coalesce(k.still, 0), coalesce(x.invoices, 0),
+                coalesce(k.invoices, 0), x.oldest, k.oldestDueOn
+            from CustomerEntity c
+            left join (select i.customerId as id, sum(i.openAmount) as should, count(*) as invoices,
+                min(i.dueOn) as oldest from InvoiceEntity i where i.openAmount <> 0 group by i.customerId) x
+                on x.id = c.id
+            left join CustomerOpenEntity k on k.id = c.id
+            where coalesce(x.should, 0) <> coalesce(k.still, 0) or coalesce(x.invoices, 0) <> coalesce(k.invoices, 0)
+            or x.oldest <> k.oldestDueOn
+            order by c.id fetch first 20 rows only
+            """)
+    List<OpenOfCustomerRow> openOfCustomers();
 
     @HQL("select coalesce(sum(l.amount), 0) from JournalLineEntity l where l.role = :role")
     BigDecimal inLedger(String role);

@@ -30,7 +30,7 @@ export function useDrawn(rows: Row[], at: number) {
     getScrollElement: () => scrolledOf(body.current),
     estimateSize: () => ROW_HEIGHT,
     getItemKey: (index) => rows[index]?.key ?? index,
-    overscan: 12,
+    overscan: 5,
     scrollMargin: above,
   });
   useEffect(() => {

@@ -79,11 +79,11 @@ public final class Bench {
      */
     private void lists(Path maker, String made) throws Exception {
         var written = new LinkedHashMap<String, Object>();
-        Map<String, Double> timed;
+        Map<String, ListTimes.Timed> timed;
         try (var here = Company.open(home, file, "a")) {
             written.putAll(new FileTimes(here).measure());
             timed = new ListTimes(here.lead).measure();
-            written.putAll(timed);
+            timed.forEach((shape, one) -> written.put(shape, one.millis()));
         }
         write("lists", written);
         if (orders > FEW) {

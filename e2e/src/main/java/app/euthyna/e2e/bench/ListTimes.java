@@ -34,9 +34,15 @@ final class ListTimes {
     private static final double LONGER = 1.5;
 
     /** @param shape the same in every company, whatever values it has */
-    private record Asked(String list, String kind, String shape, String path) {}
+    record Asked(String list, String kind, String shape, String path) {}
 
-    private record Timed(Asked asked, double millis) {}
+    /**
+     * What was asked, and how long it took.
+     *
+     * @param rows how many it told; none of totals and charts
+     * @param isWhole whether it looked at no more rows than it told, or found them all
+     */
+    record Timed(Asked asked, double millis, int rows, boolean isWhole) {}
 
     private final Api lead;
     private final int warmUp;
@@ -55,8 +61,8 @@ final class ListTimes {
         this.every = every;
     }
 
-    /** Prints the table; the median of what was asked, by what it is in any company. */
-    Map<String, Double> measure() {
+    /** Prints the table; what was asked, by what it is in any company. */
+    Map<String, Timed> measure() {
         var all = new ArrayList<Asked>();
         lead.get("/api/lists").forEach(list -> all.addAll(of(list)));
         var asked = IntStream.range(0, all.size())
@@ -83,33 +89,44 @@ final class ListTimes {
         slow.forEach(one -> System.out.printf(
                 "%8.1f  %-8s %s%n",
                 one.millis(), one.asked().kind(), one.asked().path()));
-        var byShape = new LinkedHashMap<String, Double>();
-        timed.forEach(one -> byShape.put(one.asked().shape(), one.millis()));
+        var byShape = new LinkedHashMap<String, Timed>();
+        timed.forEach(one -> byShape.put(one.asked().shape(), one));
         return byShape;
     }
 
-    /** Prints the first pages that take longer in the larger of two companies than they may. */
-    static void compare(Map<String, Double> larger, Map<String, Double> smaller) {
-        var longer = larger.entrySet().stream()
-                .filter(one -> one.getKey().contains("/rows?") && smaller.containsKey(one.getKey()))
-                .filter(one -> one.getValue() > QUICK && one.getValue() > LONGER * smaller.get(one.getKey()))
-                .sorted(Map.Entry.comparingByValue(Comparator.reverseOrder()))
+    /**
+     * Prints the first pages that take longer in the larger of two companies than they may. Those alone are held
+     * against each other that tell as many rows and were found, not looked for: of a list with few rows any page is
+     * quick.
+     */
+    static void compare(Map<String, Timed> larger, Map<String, Timed> smaller) {
+        var alike = larger.values().stream()
+                .filter(one ->
+                        isPage(one.asked()) && smaller.containsKey(one.asked().shape()))
+                .filter(one -> {
+                    var other = smaller.get(one.asked().shape());
+                    return one.rows() == other.rows() && one.isWhole() && other.isWhole();
+                })
+                .toList();
+        var longer = alike.stream()
+                .filter(one -> one.millis() > QUICK
+                        && one.millis()
+                                > LONGER * smaller.get(one.asked().shape()).millis())
+                .sorted(Comparator.comparingDouble(Timed::millis).reversed())
                 .toList();
         System.out.printf(
-                "%d of %d first pages took more than %.1f times as long as in the smaller company%n",
-                longer.size(),
-                larger.keySet().stream()
-                        .filter(one -> one.contains("/rows?") && smaller.containsKey(one))
-                        .count(),
-                LONGER);
-        longer.forEach(
-                one -> System.out.printf("%8.1f %8.1f  %s%n", one.getValue(), smaller.get(one.getKey()), one.getKey()));
+                "%d of %d first pages of as many rows took more than %.1f times as long as in the smaller company%n",
+                longer.size(), alike.size(), LONGER);
+        longer.forEach(one -> System.out.printf(
+                "%8.1f %8.1f  %s%n",
+                one.millis(),
+                smaller.get(one.asked().shape()).millis(),
+                one.asked().shape()));
     }
 
     /** Times what is asked of one list, and prints the slowest of each kind. */
     private List<Timed> timed(String list, List<Asked> asked) {
-        var timed =
-                asked.stream().map(one -> new Timed(one, millis(one.path()))).toList();
+        var timed = asked.stream().map(this::timed).toList();
         var slowest = timed.stream()
                 .collect(Collectors.toMap(one -> one.asked().kind(), Timed::millis, Math::max, TreeMap::new));
         System.out.printf(
@@ -125,11 +142,12 @@ final class ListTimes {
         return one.path().contains("/rows?");
     }
 
-    private double millis(String path) {
+    private Timed timed(Asked asked) {
         var times = new ArrayList<Double>();
-        for (int round = 0; round < warmUp + rounds; round++) {
+        var answer = lead.get(asked.path());
+        for (int round = 1; round < warmUp + rounds; round++) {
             var began = System.nanoTime();
-            lead.get(path);
+            answer = lead.get(asked.path());
             var millis = (System.nanoTime() - began) / 1e6;
             if (round >= warmUp || millis > SLOW) {
                 times.add(millis);
@@ -139,7 +157,11 @@ final class ListTimes {
                 break;
             }
         }
-        return new Times(times).median();
+        return new Timed(
+                asked,
+                new Times(times).median(),
+                isPage(asked) ? answer.get("rows").size() : 0,
+                !isPage(asked) || answer.get("looked").isNull());
     }
 
     private static List<String> texts(JsonNode array) {

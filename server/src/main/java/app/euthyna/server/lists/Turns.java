@@ -188,7 +188,10 @@ class Turns {
 
     /** Whether all rows of a list are so few that they are sorted rather than looked for, whatever is asked of each. */
     private boolean isShort(ListQuestion asked) {
-        var most = Bounds.of(questions.conditions(asked), bounds.brief());
+        var most = asked.filters().stream()
+                .mapToInt(filter -> Bounds.of(questions.conditions(asked.list(), filter), bounds.brief()))
+                .min()
+                .orElse(bounds.brief());
         return keys.areFew(asked, Conditions.none(asked.list()), most);
     }
 

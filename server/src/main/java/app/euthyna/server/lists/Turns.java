@@ -186,13 +186,9 @@ class Turns {
         }
     }
 
-    /** Whether all rows of a list are so few that they are sorted rather than looked for, whatever is asked of each. */
+    /** Whether all rows of a list, whatever is asked of it, are so few that they are sorted rather than looked for. */
     private boolean isShort(ListQuestion asked) {
-        var most = asked.filters().stream()
-                .mapToInt(filter -> Bounds.of(questions.conditions(asked.list(), filter), bounds.brief()))
-                .min()
-                .orElse(bounds.brief());
-        return keys.areFew(asked, Conditions.none(asked.list()), most);
+        return keys.areFew(asked, Conditions.none(asked.list()), bounds.brief());
     }
 
     /** Behind all that is sorted alike. */

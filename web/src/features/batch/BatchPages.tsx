@@ -1,12 +1,12 @@
-import { infiniteQueryOptions, useInfiniteQuery } from '@tanstack/react-query';
+import { infiniteQueryOptions, useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { answer, client, type Schemas } from '../../shared/api/http';
+import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { keyOf } from '../../shared/api/keyOf';
 import { pages } from '../../shared/api/pages';
 import { moment } from '../../shared/format';
 import { DataList, textIn } from '../../shared/list/DataList';
-import { Doc, Mark, More, Waiting } from '../../shared/ui';
+import { Doc, Mark, More, tellProblem, Waiting } from '../../shared/ui';
 import { Table } from '../../shared/ui/Table';
 
 type Kind = Schemas['BatchRow']['kind'];
@@ -25,25 +25,31 @@ export const BATCHES: Record<Kind, { title: string; one: string; many: string }>
   MATCHING: { title: 'Bank matching', one: 'entry', many: 'entries' },
 };
 
+/** Whether something of it waits that will be done. */
+const runs = (batch: Schemas['BatchView'] | undefined) =>
+  batch !== undefined && batch.waiting > 0 && batch.stoppedBy === null;
+
 /** A batch with a page of its entries after another, or of those that were refused; read again while it runs. */
 const batchQuery = (id: number, state?: 'REFUSED') =>
   infiniteQueryOptions({
     queryKey: keyOf('batch', id, state),
     queryFn: ({ pageParam }) =>
       answer(client.GET('/api/batches/{id}', { params: { path: { id }, query: { state, after: pageParam } } })),
-    refetchInterval: (query) => ((query.state.data?.pages[0]?.waiting ?? 0) > 0 ? 1000 : false),
+    refetchInterval: (query) => (runs(query.state.data?.pages[0]) ? 1000 : false),
     ...pages,
   });
 
 /** How far a batch is, as a sentence. */
-function progress(batch: Pick<Schemas['BatchRow'], 'kind' | 'waiting' | 'done' | 'refused'>): string {
+function progress(batch: Schemas['BatchView']): string {
   const { one, many } = BATCHES[batch.kind];
-  const total = batch.waiting + batch.done + batch.refused;
+  const total = batch.waiting + batch.done + batch.refused + batch.leftOut;
   const of = `Of ${total} ${total === 1 ? one : many}, ${batch.done} went through`;
   const not = batch.refused > 0 ? `, ${batch.refused} did not; the reasons are below` : '';
-  return batch.waiting > 0
-    ? `${of}${not}; ${batch.waiting} waiting. You can leave this page; the work continues.`
-    : `${of}${not}.`;
+  const out = batch.leftOut > 0 ? `, ${batch.leftOut} left out` : '';
+  if (batch.waiting === 0) return `${of}${not}${out}.`;
+  return batch.stoppedBy
+    ? `${of}${not}${out}. Stopped by ${batch.stoppedBy}; ${batch.waiting} waiting.`
+    : `${of}${not}${out}; ${batch.waiting} waiting. You can leave this page; the work continues.`;
 }
 
 /** The log of a batch: per document what happened. */
@@ -68,12 +74,30 @@ export function BatchPage() {
   );
 }
 
-const MARKS = { DONE: 'settled', REFUSED: 'stop', WAITING: 'awaiting' };
-const WORDS = { DONE: 'done', REFUSED: 'refused', WAITING: 'waiting' };
+const MARKS = { DONE: 'settled', REFUSED: 'stop', WAITING: 'awaiting', LEFT_OUT: 'waived' };
+const WORDS = { DONE: 'done', REFUSED: 'refused', WAITING: 'waiting', LEFT_OUT: 'left out' };
+
+/** Stops it, has it go on, or leaves one of its entries out. */
+function useChange(id: number) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (what: 'stops' | 'resumptions' | number) =>
+      answer(
+        typeof what === 'number'
+          ? client.POST('/api/batches/{id}/entries/{no}/exclusions', { params: { path: { id, no: what } }, ...once() })
+          : what === 'stops'
+            ? client.POST('/api/batches/{id}/stops', { params: { path: { id } }, ...once() })
+            : client.POST('/api/batches/{id}/resumptions', { params: { path: { id } }, ...once() }),
+      ),
+    onSettled: () => queries.invalidateQueries({ queryKey: keyOf('batch', id) }),
+    onError: tellProblem,
+  });
+}
 
 /** How far a batch is, and its entries. */
 export function BatchEntries({ id }: { id: number }) {
   const [refusedOnly, setRefusedOnly] = useState(false);
+  const change = useChange(id);
   const query = useInfiniteQuery(batchQuery(id, refusedOnly ? 'REFUSED' : undefined));
   const batch = query.data?.pages[0];
   if (!batch) return <Waiting query={query} />;
@@ -83,19 +107,43 @@ export function BatchEntries({ id }: { id: number }) {
       <p className="situation above-0" role="status">
         {progress(batch)}
       </p>
+      {batch.waiting > 0 && (
+        <p className="row gap-16 aligned-baseline">
+          <button
+            className="button"
+            disabled={change.isPending}
+            onClick={() => change.mutate(batch.stoppedBy ? 'resumptions' : 'stops')}
+          >
+            {batch.stoppedBy ? 'Go on' : 'Stop'}
+          </button>
+          <span className="muted small">
+            {batch.stoppedBy
+              ? 'Nothing is done until it goes on. Single rows can be left out below.'
+              : 'What is being done is done; the rest waits.'}
+          </span>
+        </p>
+      )}
       {batch.refused > 0 && batch.done > 0 && (
         <label className="check small">
           <input type="checkbox" checked={refusedOnly} onChange={(event) => setRefusedOnly(event.target.checked)} />{' '}
           Only what was refused
         </label>
       )}
-      <EntryTable kind={batch.kind} entries={entries} />
+      <EntryTable kind={batch.kind} entries={entries} onLeaveOut={change.isPending ? undefined : change.mutate} />
       <More query={query} />
     </>
   );
 }
 
-function EntryTable({ kind, entries }: { kind: Kind; entries: Schemas['Entry'][] }) {
+function EntryTable({
+  kind,
+  entries,
+  onLeaveOut,
+}: {
+  kind: Kind;
+  entries: Schemas['Entry'][];
+  onLeaveOut: ((no: number) => void) | undefined;
+}) {
   return (
     <Table
       caption="What became of each"
@@ -128,7 +176,23 @@ function EntryTable({ kind, entries }: { kind: Kind; entries: Schemas['Entry'][]
           head: 'Result',
           cell: (entry) => entry.result && entry.resultKind && <Doc kind={entry.resultKind} number={entry.result} />,
         },
-        { head: 'Reason', className: 'breaks', cell: (entry) => entry.sentence },
+        {
+          head: 'Reason',
+          className: 'breaks',
+          cell: (entry) =>
+            entry.state === 'WAITING' ? (
+              <button
+                className="plain"
+                aria-label={`Leave ${entry.subject} out`}
+                disabled={!onLeaveOut}
+                onClick={() => onLeaveOut?.(entry.no)}
+              >
+                leave out
+              </button>
+            ) : (
+              entry.sentence
+            ),
+        },
       ]}
     />
   );

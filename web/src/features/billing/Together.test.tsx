@@ -16,6 +16,8 @@ const batch = (kind: string) => ({
   waiting: 0,
   done: 1,
   refused: 0,
+  leftOut: 0,
+  stoppedBy: null,
   entries: [],
   next: null,
 });

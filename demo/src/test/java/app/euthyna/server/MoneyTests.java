@@ -316,6 +316,91 @@ class MoneyTests extends OnServer {
             booksAgree();
         }
 
+        private String billed(String order) {
+            return receivables
+                    .post("/api/batches/billings", "{\"invoices\":[{\"orders\":[\"%s\"]}]}".formatted(order))
+                    .text("id");
+        }
+
+        private int waiting(String batch) {
+            return auditor.get("/api/batches/" + batch).body().get("waiting").asInt();
+        }
+
+        /** What waits is left where it was stopped, a single row may be left out, and the rest is done when told to. */
+        @Test
+        void areStoppedLeaveOutAndGoOn() throws Exception {
+            var orders = List.of(cleared(2), cleared(3));
+            orders.forEach(order -> gone(order));
+            var done = cleared(1);
+            gone(done);
+            var batch = billed(done);
+            assertThat(receivables
+                            .post("/api/batches/" + batch + "/stops", "{}")
+                            .body()
+                            .get("stoppedBy")
+                            .isNull())
+                    .as("nothing waits")
+                    .isTrue();
+            for (int no = 0; no < orders.size(); no++) {
+                jdbc.sql("""
+                                insert into batch_entry (batch_id, no, subject_kind, subject, request, state, code, sentence)
+                                values (?, ?, 'ORDER', ?, ?, 'WAITING', '', '')
+                                """)
+                        .params(
+                                Long.valueOf(batch),
+                                no + 2,
+                                orders.get(no),
+                                "{\"orders\":[\"%s\"],\"text\":\"\"}".formatted(orders.get(no)))
+                        .update();
+            }
+            assertThat(warehouse.post("/api/batches/" + batch + "/stops", "{}").status())
+                    .as("neither theirs nor for them to read")
+                    .isEqualTo(404);
+            assertThat(clerk.post("/api/batches/" + batch + "/stops", "{}").code())
+                    .isEqualTo("not-authorised");
+            assertThat(controller.post("/api/batches/" + batch + "/stops", "{}").text("stoppedBy"))
+                    .isEqualTo(controller.username());
+            jdbc.sql("""
+                            insert into job (task_name, task_instance, execution_time, picked, version)
+                            values ('batch', ?, timestamp with time zone '2020-01-01 00:00:00+00', false, 1)
+                            """).param(batch).update();
+            for (int tries = 0;
+                    tries < 160
+                            && jdbc.sql("select count(*) from job where task_name = 'batch' and task_instance = ?")
+                                            .param(batch)
+                                            .query(Long.class)
+                                            .single()
+                                    > 0;
+                    tries++) {
+                Thread.sleep(250);
+            }
+            assertThat(waiting(batch)).as("a server looked, and left it").isEqualTo(2);
+            var out = receivables.post("/api/batches/" + batch + "/entries/2/exclusions", "{}");
+            assertThat(out.body().get("leftOut").asInt()).isEqualTo(1);
+            assertThat(receivables
+                            .post("/api/batches/" + batch + "/entries/1/exclusions", "{}")
+                            .body()
+                            .get("entries")
+                            .get(0)
+                            .get("state")
+                            .asString())
+                    .as("it was done before")
+                    .isEqualTo("DONE");
+            assertThat(receivables
+                            .post("/api/batches/" + batch + "/entries/9/exclusions", "{}")
+                            .code())
+                    .isEqualTo("not-found");
+            receivables.post("/api/batches/" + batch + "/resumptions", "{}");
+            for (int tries = 0; tries < 160 && waiting(batch) > 0; tries++) {
+                Thread.sleep(250);
+            }
+            assertThat(auditor.get("/api/orders/" + orders.get(0)).text("state"))
+                    .isEqualTo("CLEARED");
+            assertThat(auditor.get("/api/orders/" + orders.get(1)).text("state"))
+                    .isEqualTo("COMPLETED");
+            booksAgree();
+        }
+
         /** A server that went down has left an entry waiting: it is taken up, once. */
         @Test
         void areTakenUpWhereAServerLeftThem() throws Exception {

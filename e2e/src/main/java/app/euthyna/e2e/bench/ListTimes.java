@@ -27,10 +27,10 @@ final class ListTimes {
     private static final Map<String, Double> MOST =
             Map.of("view", 20.0, "filter", 20.0, "sequence", 20.0, "totals", 100.0, "chart", 100.0);
 
-    /** What is as quick as this may take any part of it longer in a company of more orders. */
+    /** What is as quick as this is quick enough in any company. */
     private static final double QUICK = 3;
 
-    /** So many times as long may a first page take in a company of a hundred times as many orders. */
+    /** A first page may last so many times as long where there are a hundred times as many orders. */
     private static final double LONGER = 1.5;
 
     /** @param shape the same in every company, whatever values it has */

@@ -1,7 +1,10 @@
 package app.euthyna.server.batch;
 
+import app.euthyna.server.platform.Permissions;
+import jakarta.servlet.http.HttpServletRequest;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
@@ -29,5 +32,23 @@ class BatchController {
             @RequestParam(required = false) Batches.State state,
             @RequestParam(required = false) String after) {
         return batches.view(id, state, after);
+    }
+
+    @Permissions.Propose
+    @PostMapping("/{id}/stops")
+    Batches.BatchView stop(@PathVariable long id, HttpServletRequest http) {
+        return batches.stop(http, id);
+    }
+
+    @Permissions.Propose
+    @PostMapping("/{id}/resumptions")
+    Batches.BatchView goOn(@PathVariable long id, HttpServletRequest http) {
+        return batches.goOn(http, id);
+    }
+
+    @Permissions.Propose
+    @PostMapping("/{id}/entries/{no}/exclusions")
+    Batches.BatchView leaveOut(@PathVariable long id, @PathVariable int no, HttpServletRequest http) {
+        return batches.leaveOut(http, id, no);
     }
 }

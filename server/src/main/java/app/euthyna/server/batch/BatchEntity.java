@@ -21,4 +21,9 @@ public class BatchEntity {
     String standsIn;
     LocalDate onDate;
     String reason;
+
+    /** Since when it has been stopped, and by whom; null while it runs and once nothing waits. */
+    Instant stoppedAt;
+
+    String stoppedBy;
 }

@@ -45,6 +45,8 @@ class BatchLists {
                         Column.text("reason", "Reason", "x.reason").with(Trait.SHOWN),
                         Column.count("done", "Done", count("DONE")).with(Trait.SHOWN, Trait.SUMMED),
                         Column.count("refused", "Refused", count("REFUSED")).with(Trait.SHOWN, Trait.SUMMED),
-                        Column.count("waiting", "Waiting", count("WAITING")).with(Trait.SHOWN, Trait.SUMMED)));
+                        Column.count("waiting", "Waiting", count("WAITING")).with(Trait.SHOWN, Trait.SUMMED),
+                        Column.count("leftOut", "Left out", count("LEFT_OUT")).with(Trait.SUMMED),
+                        Column.flag("stopped", "Stopped", "x.stoppedAt is not null")));
     }
 }

@@ -26,6 +26,10 @@ interface BatchQueries {
             """)
     List<Integer> waiting(long batchId);
 
+    /** Whether somebody has stopped it. */
+    @HQL("select count(*) from BatchEntity b where b.id = :id and b.stoppedAt is not null")
+    long stopped(long id);
+
     /** How many entries still wait. */
     @HQL("select count(*) from BatchEntryEntity be where be.batchId = :batchId and be.state = 'WAITING'")
     long leftOf(long batchId);

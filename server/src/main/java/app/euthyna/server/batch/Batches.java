@@ -28,6 +28,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import java.util.function.BiConsumer;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
@@ -56,12 +57,18 @@ public class Batches {
     private static final Duration FIRST_LOOK = Duration.ofMillis(5);
     private static final Duration LONGEST_PAUSE = Duration.ofMillis(100);
 
+    /** Between the number of a batch and what tells one job of it from another. */
+    private static final String AGAIN = " ";
+
+    /** May stop whatever others have asked for. */
+    private static final List<Role> MASTERS = List.of(Role.CONTROLLER, Role.LEAD);
+
     private final BatchQueries queries;
     private final Commands commands;
     private final CompanyClock clock;
     private final ObjectProvider<BatchWork> works;
     private final Jobs jobs;
-    private final OneTimeTask<Void> batch = Jobs.asked("batch", id -> work(Long.parseLong(id)));
+    private final OneTimeTask<Void> batch = Jobs.asked("batch", name -> work(numberIn(name)));
 
     Batches(BatchQueries queries, Commands commands, CompanyClock clock, ObjectProvider<BatchWork> works, Jobs jobs) {
         this.jobs = jobs;
@@ -100,7 +107,9 @@ public class Batches {
     public enum State {
         WAITING,
         DONE,
-        REFUSED
+        REFUSED,
+        /** Somebody took it out before it was done. */
+        LEFT_OUT
     }
 
     /** One command of a batch: what it is about, and what is asked. */
@@ -124,9 +133,22 @@ public class Batches {
 
     /** A batch in the list. */
     public record BatchRow(
-            long id, Kind kind, Instant at, String by, String reason, int waiting, int done, int refused) {}
+            long id,
+            Kind kind,
+            Instant at,
+            String by,
+            String reason,
+            int waiting,
+            int done,
+            int refused,
+            int leftOut,
+            @Nullable String stoppedBy) {}
 
-    /** A batch with its entries, or a page of them. */
+    /**
+     * A batch with its entries, or a page of them.
+     *
+     * @param stoppedBy who has stopped it; null where nobody has
+     */
     public record BatchView(
             long id,
             Kind kind,
@@ -136,6 +158,8 @@ public class Batches {
             int waiting,
             int done,
             int refused,
+            int leftOut,
+            @Nullable String stoppedBy,
             List<Entry> entries,
             @Nullable String next) {}
 
@@ -216,7 +240,9 @@ public class Batches {
     public BatchView carryOut(long id) {
         var until = Instant.now().plus(PATIENCE);
         var pause = FIRST_LOOK;
-        while (queries.leftOf(id) > 0 && Instant.now().isBefore(until)) {
+        while (queries.leftOf(id) > 0
+                && queries.stopped(id) == 0
+                && Instant.now().isBefore(until)) {
             try {
                 Thread.sleep(pause.toMillis());
             } catch (InterruptedException stopped) {
@@ -226,6 +252,70 @@ public class Batches {
             pause = pause.multipliedBy(2).compareTo(LONGEST_PAUSE) < 0 ? pause.multipliedBy(2) : LONGEST_PAUSE;
         }
         return view(id, null, null);
+    }
+
+    /** Stops it: what is being done is done, what waits is left until it is told to go on. */
+    BatchView stop(HttpServletRequest http, long id) {
+        return changed(http, "stop", id, (context, row) -> {
+            if (row.stoppedAt == null && queries.leftOf(id) > 0) {
+                row.stoppedAt = Instant.now();
+                row.stoppedBy = context.person().username();
+            }
+        });
+    }
+
+    /** Has it go on, as whoever asked for it. */
+    BatchView goOn(HttpServletRequest http, long id) {
+        return changed(http, "go on", id, (context, row) -> {
+            if (row.stoppedAt != null) {
+                row.stoppedAt = null;
+                row.stoppedBy = null;
+                // a name of its own: the job that was stopped may not have ended yet
+                jobs.ask(batch, id + AGAIN + UUID.randomUUID());
+            }
+        });
+    }
+
+    /** Leaves an entry out, unless it has been done meanwhile: the answer says so. */
+    BatchView leaveOut(HttpServletRequest http, long id, int no) {
+        return changed(http, "leave out " + no, id, (context, row) -> {
+            var entry = queries.session()
+                    .get(BatchEntryEntity.class, new BatchEntryEntity.Key(id, no), LockMode.PESSIMISTIC_WRITE);
+            if (entry == null) {
+                throw new RefusedException(new CommonRefusal.NotFound("entry", String.valueOf(no)));
+            }
+            settle(
+                    id,
+                    no,
+                    State.LEFT_OUT,
+                    "",
+                    "Left out by %s.".formatted(context.person().username()),
+                    null);
+        });
+    }
+
+    /** Those who asked for it change how it goes on, and those who may do whatever it does. */
+    private BatchView changed(
+            HttpServletRequest http, String what, long id, BiConsumer<CommandContext, BatchEntity> change) {
+        commands.run(http, what + " " + id, Long.class, context -> {
+            view(id, null, null);
+            var row = queries.session().get(BatchEntity.class, id, LockMode.PESSIMISTIC_WRITE);
+            var role = context.person().role();
+            if (!row.askedBy.equals(context.person().username()) && !MASTERS.contains(role)) {
+                throw new RefusedException(
+                        new CommonRefusal.NotAuthorised("change what somebody else has asked for", role, MASTERS));
+            }
+            change.accept(context, row);
+            queries.session().update(row);
+            return id;
+        });
+        return view(id, null, null);
+    }
+
+    /** The number of the batch that a job is about. */
+    private static long numberIn(String name) {
+        var end = name.indexOf(AGAIN);
+        return Long.parseLong(end < 0 ? name : name.substring(0, end));
     }
 
     private void work(long id) {
@@ -250,6 +340,9 @@ public class Batches {
         for (var no : queries.waiting(id)) {
             if (Thread.currentThread().isInterrupted()) {
                 throw new IllegalStateException("batch " + id + " goes on when a server is there again");
+            }
+            if (queries.stopped(id) > 0) {
+                return;
             }
             one(batch.context(), doer, id, no);
         }
@@ -324,6 +417,8 @@ public class Batches {
                 row.waiting(),
                 row.done(),
                 row.refused(),
+                row.leftOut(),
+                row.stoppedBy(),
                 page.rows(),
                 page.next());
     }
@@ -361,7 +456,8 @@ public class Batches {
 
     private List<BatchRow> rows(List<BatchEntity> found) {
         var heads = found.stream()
-                .map(b -> new BatchRow(b.id, Kind.valueOf(b.kind), b.askedAt, b.askedBy, b.reason, 0, 0, 0))
+                .map(b -> new BatchRow(
+                        b.id, Kind.valueOf(b.kind), b.askedAt, b.askedBy, b.reason, 0, 0, 0, 0, b.stoppedBy))
                 .toList();
         if (heads.isEmpty()) {
             return heads;
@@ -380,7 +476,9 @@ public class Batches {
                         row.reason(),
                         counts.get(row.id()).getOrDefault(State.WAITING, 0),
                         counts.get(row.id()).getOrDefault(State.DONE, 0),
-                        counts.get(row.id()).getOrDefault(State.REFUSED, 0)))
+                        counts.get(row.id()).getOrDefault(State.REFUSED, 0),
+                        counts.get(row.id()).getOrDefault(State.LEFT_OUT, 0),
+                        row.stoppedBy()))
                 .toList();
     }
 }

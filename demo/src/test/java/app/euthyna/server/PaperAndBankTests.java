@@ -161,6 +161,10 @@ class PaperAndBankTests extends OnServer {
             jdbc.sql("update invoice set due_on = due_on - interval '70' day where number = ?")
                     .param(invoice)
                     .update();
+            jdbc.sql("""
+                            update customer_open set oldest_due_on = oldest_due_on - interval '70' day
+                            where customer_id = (select customer_id from invoice where number = ?)
+                            """).param(invoice).update();
             var row = row();
             assertThat(row.get("pastDue").asString()).isEqualTo("121.00");
             assertThat(row.get("reminder").asString()).isEqualTo("FIRST");

@@ -1,5 +1,5 @@
 import { queryOptions, useMutation, useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { answer, client, once, type Schemas } from '../../shared/api/http';
 import { keyOf } from '../../shared/api/keyOf';
@@ -16,41 +16,63 @@ type Lane = Schemas['LaneView'];
 
 const todayQuery = queryOptions({ queryKey: keyOf('today'), queryFn: () => answer(client.GET('/api/today')) });
 
-type Face = { words: string; to: string; weight: 'stop' | 'caution' };
+/** Lanes stand in groups, in the order of the work. */
+const GROUPS = ['Decide', 'Move', 'Bill, collect', 'Returns', 'Books'] as const;
 
-/** Each lane: its words, the list it opens, and how heavily it weighs when something waits too long. */
+type Face = { group: (typeof GROUPS)[number]; words: string; to: string; weight: 'stop' | 'caution' };
+
+/** Each lane: where it stands, its words, the list it opens, and how heavily it weighs when something waits too long. */
 const LANES: Record<string, Face> = {
-  held: { words: 'Held', to: '/review?only=HELD', weight: 'stop' },
-  flagged: { words: 'Flagged', to: '/review?only=FLAGGED', weight: 'caution' },
-  awaiting: { words: 'For my decision', to: '/review?only=MINE', weight: 'stop' },
-  'sent-back': { words: 'Sent back', to: '/orders?filter=sentBack:any:YES', weight: 'caution' },
-  due: { words: 'Orders due', to: '/orders/due', weight: 'caution' },
-  'to-stage': { words: 'To stage', to: '/goods', weight: 'caution' },
-  staged: { words: 'Staged, not departed', to: '/goods/staged', weight: 'caution' },
-  late: { words: 'Late', to: '/orders?filter=toShip:any:YES&filter=requestedOn:in:before-today', weight: 'stop' },
-  'part-shipped': { words: 'Part shipped', to: '/orders?filter=partShipped:any:YES', weight: 'caution' },
-  'to-bill': { words: 'Shipped, to bill', to: '/billing', weight: 'caution' },
-  'unexpected-goods': { words: 'Unexpected goods', to: '/returns/unexpected', weight: 'stop' },
-  'returns-to-receive': { words: 'Returns to receive', to: '/returns', weight: 'caution' },
-  'returns-to-inspect': { words: 'Returns to inspect', to: '/returns/inspecting', weight: 'caution' },
-  'returns-to-credit': { words: 'Returns to credit', to: '/returns/to-credit', weight: 'caution' },
-  'credited-ahead': { words: 'Credited ahead', to: '/returns/ahead', weight: 'caution' },
-  'refunds-to-do': { words: 'Refunds to send', to: '/billing/refunds', weight: 'stop' },
-  'plans-waiting': { words: 'Plans waiting', to: '/undone', weight: 'caution' },
+  held: { group: 'Decide', words: 'Held', to: '/review?only=HELD', weight: 'stop' },
+  awaiting: { group: 'Decide', words: 'For my decision', to: '/review?only=MINE', weight: 'stop' },
+  flagged: { group: 'Decide', words: 'Flagged', to: '/review?only=FLAGGED', weight: 'caution' },
+  'sent-back': { group: 'Decide', words: 'Sent back', to: '/orders?filter=sentBack:any:YES', weight: 'caution' },
   disputes: {
+    group: 'Decide',
     words: 'Disputes to look at',
     to: '/billing/disputes?filter=state:any:OPEN&filter=lookOn:in:last-3660-days&sort=lookOn',
     weight: 'caution',
   },
+  late: {
+    group: 'Move',
+    words: 'Late',
+    to: '/orders?filter=toShip:any:YES&filter=requestedOn:in:before-today',
+    weight: 'stop',
+  },
+  'to-stage': { group: 'Move', words: 'To stage', to: '/goods', weight: 'caution' },
+  staged: { group: 'Move', words: 'Staged, not departed', to: '/goods/staged', weight: 'caution' },
+  'part-shipped': {
+    group: 'Move',
+    words: 'Part shipped',
+    to: '/orders?filter=partShipped:any:YES',
+    weight: 'caution',
+  },
+  due: { group: 'Move', words: 'Orders due', to: '/orders/due', weight: 'caution' },
+  'to-bill': { group: 'Bill, collect', words: 'Shipped, to bill', to: '/billing', weight: 'caution' },
+  'past-due': {
+    group: 'Bill, collect',
+    words: 'Invoices past due',
+    to: '/billing/invoices?filter=pastDue:any:YES&sort=dueOn',
+    weight: 'stop',
+  },
+  'refunds-to-do': { group: 'Bill, collect', words: 'Refunds to send', to: '/billing/refunds', weight: 'stop' },
+  'returns-to-receive': { group: 'Returns', words: 'To receive', to: '/returns', weight: 'caution' },
+  'unexpected-goods': { group: 'Returns', words: 'Unexpected goods', to: '/returns/unexpected', weight: 'stop' },
+  'returns-to-inspect': { group: 'Returns', words: 'To inspect', to: '/returns/inspecting', weight: 'caution' },
+  'returns-to-credit': { group: 'Returns', words: 'To credit', to: '/returns/to-credit', weight: 'caution' },
+  'credited-ahead': { group: 'Returns', words: 'Credited ahead', to: '/returns/ahead', weight: 'caution' },
+  'plans-waiting': { group: 'Books', words: 'Plans waiting', to: '/undone', weight: 'caution' },
   'written-off': {
+    group: 'Books',
     words: 'Written off this month',
     to: '/billing/write-offs?filter=date:in:this-month',
     weight: 'caution',
   },
-  'past-due': { words: 'Invoices past due', to: '/billing/invoices?filter=pastDue:any:YES&sort=dueOn', weight: 'stop' },
 };
 /** The face of a lane; one that this screen does not know yet shows its own name. */
-const face = (lane: Lane): Face => LANES[lane.lane] ?? { words: lane.lane, to: '/', weight: 'caution' };
+const face = (lane: Lane): Face => LANES[lane.lane] ?? { group: 'Books', words: lane.lane, to: '/', weight: 'caution' };
+
+const PLACES = Object.keys(LANES);
 
 const PARTS = ['today', '1–2', '3–5', '6–10', '> 10'];
 const LAST_DAY = [0, 2, 5, 10, Infinity];
@@ -61,7 +83,11 @@ export function TodayPage() {
   const query = useQuery(todayQuery);
   const proof = useQuery({ ...latestProofQuery, enabled: reads('BOOKS') });
   const navigate = useGo();
-  const lanes = query.data?.lanes ?? [];
+  const all = query.data?.lanes ?? [];
+  const lanes = all
+    .filter((lane) => lane.count > 0)
+    .sort((one, other) => PLACES.indexOf(one.lane) - PLACES.indexOf(other.lane));
+  const empty = all.filter((lane) => lane.count === 0);
   const [at, setAt, moves] = usePlace(lanes.length);
   const open = (lane: Lane | undefined) => lane && navigate(face(lane).to);
   useKeys({
@@ -76,7 +102,7 @@ export function TodayPage() {
       <section className="page-scroll">
         <h1>
           {undecided === null
-            ? lanes.some((lane) => lane.count > 0)
+            ? lanes.length > 0
               ? 'What waits today'
               : 'Nothing waits'
             : isZero(undecided)
@@ -90,33 +116,29 @@ export function TodayPage() {
             choose, <kbd>↵</kbd> opens the list.
           </div>
         )}
-        {failing > 0 && (
-          <Link className="lane" to="/proof">
-            <b className="error">Statements that fail</b>
-            <span className="num lane-count">{failing}</span>
-            <span />
-            <span />
-            <span>
-              <Mark of="stop" />
-              the books do not agree
-            </span>
-          </Link>
-        )}
-        {lanes.map((lane, index) => (
-          <LaneRow key={lane.lane} lane={lane} today={today} at={index === at} onAt={() => setAt(index)} />
+        {lanes.length > 0 && <Ages />}
+        {GROUPS.map((group) => (
+          <Group key={group} name={group} fails={group === 'Books' ? failing : 0}>
+            {lanes.map(
+              (lane, index) =>
+                face(lane).group === group && (
+                  <LaneRow key={lane.lane} lane={lane} today={today} at={index === at} onAt={() => setAt(index)} />
+                ),
+            )}
+          </Group>
         ))}
-        {lanes.length > 0 && (
-          <div className="lane muted small" style={{ border: 0 }} aria-hidden>
-            <span />
-            <span />
-            <span />
-            <span className="strip">
-              {PARTS.map((part) => (
-                <span key={part}>{part}</span>
-              ))}
-            </span>
-            <span />
-          </div>
+        {empty.length > 0 && (
+          <p className="muted small above-10">
+            Nothing in:{' '}
+            {empty.map((lane, index) => (
+              <span key={lane.lane}>
+                {index > 0 && ', '}
+                <Link className="ink-inherit" to={face(lane).to}>
+                  {folded(lane)}
+                </Link>
+              </span>
+            ))}
+          </p>
         )}
       </section>
       {reads('SELLING') && (
@@ -136,18 +158,69 @@ export function TodayPage() {
   );
 }
 
+/** A lane in a sentence, where its group does not stand beside it. */
+const folded = (lane: Lane) => {
+  const { group, words } = face(lane);
+  return group === 'Returns' && words.startsWith('To ') ? `Returns ${words.toLowerCase()}` : words;
+};
+
+/** What the parts of the strips are. */
+function Ages() {
+  return (
+    <div className="lanes muted small" aria-hidden>
+      <span />
+      <div className="lane lane-ages">
+        <span />
+        <span />
+        <span />
+        <span className="strip">
+          {PARTS.map((part) => (
+            <span key={part}>{part}</span>
+          ))}
+        </span>
+        <span>days</span>
+      </div>
+    </div>
+  );
+}
+
+/** Lanes of one kind of work; a group in which nothing waits is not there. */
+function Group({ name, fails, children }: { name: string; fails: number; children: ReactNode[] }) {
+  if (fails === 0 && children.every((child) => !child)) return null;
+  return (
+    <div className="lanes">
+      <h2>{name}</h2>
+      <div>
+        {fails > 0 && (
+          <Link className="lane" to="/proof">
+            <b className="error">Statements that fail</b>
+            <span className="num lane-count">{fails}</span>
+            <span />
+            <span />
+            <span>
+              <Mark of="stop" />
+              the books do not agree
+            </span>
+          </Link>
+        )}
+        {children}
+      </div>
+    </div>
+  );
+}
+
 function LaneRow({ lane, today, at, onAt }: { lane: Lane; today: string; at: boolean; onAt: () => void }) {
   const { words, to, weight } = face(lane);
   const most = Math.max(1, ...lane.ages);
   return (
-    <div className={`lane${at ? ' at' : ''}${lane.count === 0 ? ' muted' : ''}`}>
+    <div className={`lane${at ? ' at' : ''}`}>
       <Link to={to} className="ink-inherit" onMouseEnter={onAt} onFocus={onAt}>
         <b>{words}</b>
       </Link>
       <Link to={to} className="num lane-count ink-inherit" aria-label={`${words}: ${lane.count}`}>
         {figure(String(lane.count))}
       </Link>
-      <span className="num">{lane.count > 0 && lane.value !== null && `${currency()} ${figure(lane.value)}`}</span>
+      <span className="num">{lane.value !== null && `${currency()} ${figure(lane.value)}`}</span>
       <span
         className="strip"
         role="img"
@@ -163,9 +236,7 @@ function LaneRow({ lane, today, at, onAt }: { lane: Lane; today: string; at: boo
         ))}
       </span>
       <span className="small">
-        {lane.count === 0 ? (
-          'nothing waits'
-        ) : lane.beyond > 0 ? (
+        {lane.beyond > 0 ? (
           <>
             <Mark of={weight} />
             {figure(String(lane.beyond))} over
@@ -173,7 +244,7 @@ function LaneRow({ lane, today, at, onAt }: { lane: Lane; today: string; at: boo
         ) : (
           <>oldest {daysAgo(lane.oldest ?? today, today)} · limit</>
         )}
-        {lane.count > 0 && <Limit key={lane.limitDays} lane={lane} words={words} />}
+        <Limit key={lane.limitDays} lane={lane} words={words} />
       </span>
     </div>
   );

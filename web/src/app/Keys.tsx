@@ -16,7 +16,7 @@ const KEYS: [string, string][] = [
   ['U', 'Open Unwind'],
   ['B', 'Authorise a return'],
   ['N', 'New order'],
-  ['Ctrl Enter', 'Submit an order, carry out a plan'],
+  ['Ctrl Enter', 'Submit an order, carry out a plan, do what stands first below a list'],
   ['Ctrl S', 'Save as draft'],
   ['R', 'Run the proof again'],
 ];

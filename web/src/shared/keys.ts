@@ -130,3 +130,21 @@ export function useCursor<Row>(rows: Row[], open: (row: Row) => void, more: Reco
   });
   return [at, setAt] as const;
 }
+
+/** Single keys of what lies over the page, while it does. */
+export function useKeysOver(keys: Keys) {
+  const last = useRef(keys);
+  useLayoutEffect(() => {
+    last.current = keys;
+  });
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      const at = event.target as HTMLElement;
+      if (event.ctrlKey || event.metaKey || event.altKey || event.repeat || at.matches('input, textarea, select'))
+        return;
+      last.current[event.key.toLowerCase()]?.();
+    };
+    document.addEventListener('keydown', press);
+    return () => document.removeEventListener('keydown', press);
+  }, []);
+}

@@ -1,7 +1,8 @@
 import { screen, waitFor } from '@testing-library/react';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { show, signedIn } from '../../test/page';
 import { answers } from '../../test/server';
+import { BatchLog } from './BatchLog';
 import { BatchPage } from './BatchPages';
 
 const entry = (no: number, state: string) => ({
@@ -26,6 +27,8 @@ const batch = (changed: object) => ({
   refused: 0,
   leftOut: 0,
   stoppedBy: null,
+  following: null,
+  results: [],
   entries: [entry(1, 'DONE'), entry(2, 'WAITING'), entry(3, 'WAITING')],
   next: null,
   ...changed,
@@ -67,5 +70,26 @@ describe('what is done many times over', () => {
     );
     expect(resumed).toHaveLength(1);
     expect(screen.queryByRole('button', { name: /Stop|Go on/ })).toBeNull();
+  });
+
+  it('is gone on with by a key: what was staged is put on paper and sent off', async () => {
+    signedIn('controller', ['PROPOSE']);
+    const staged = batch({ waiting: 0, done: 2, entries: [], following: 'DEPARTURE', results: ['D-1', 'D-2'] });
+    const left = batch({ id: 6, kind: 'DEPARTURE', waiting: 0, done: 2, entries: [], following: 'BILLING' });
+    answers('get', '/api/batches/5', staged);
+    answers('get', '/api/batches/6', left);
+    const printed = answers('post', '/api/prints', { id: 1, sheets: [] });
+    const gone = answers('post', '/api/batches/5/next-steps', left);
+    vi.spyOn(window, 'open').mockReturnValue({ location: {}, close: () => undefined } as unknown as Window);
+    const { user } = show(<BatchLog batch={staged as never} onClose={() => undefined} />);
+    expect(await screen.findByRole('button', { name: 'Print packing slips P' })).toBeVisible();
+    await user.keyboard('p');
+    await waitFor(() =>
+      expect(printed.map((one) => one.body)).toEqual([{ paper: 'PACKING_SLIP', numbers: ['D-1', 'D-2'] }]),
+    );
+    await user.keyboard('n');
+    expect(await screen.findByText('Bulk departure')).toBeVisible();
+    expect(gone).toHaveLength(1);
+    expect(await screen.findByRole('button', { name: 'Bill what left N' })).toBeVisible();
   });
 });

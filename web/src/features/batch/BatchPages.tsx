@@ -30,7 +30,7 @@ const runs = (batch: Schemas['BatchView'] | undefined) =>
   batch !== undefined && batch.waiting > 0 && batch.stoppedBy === null;
 
 /** A batch with a page of its entries after another, or of those that were refused; read again while it runs. */
-const batchQuery = (id: number, state?: 'REFUSED') =>
+export const batchQuery = (id: number, state?: 'REFUSED') =>
   infiniteQueryOptions({
     queryKey: keyOf('batch', id, state),
     queryFn: ({ pageParam }) =>

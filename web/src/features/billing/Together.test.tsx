@@ -18,6 +18,8 @@ const batch = (kind: string) => ({
   refused: 0,
   leftOut: 0,
   stoppedBy: null,
+  following: null,
+  results: [],
   entries: [],
   next: null,
 });

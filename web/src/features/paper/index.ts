@@ -1,1 +1,1 @@
-export { MailButton, PrintBar, PrintButton } from './Printing';
+export { MailButton, PrintBar, PrintButton, usePrint, type Paper } from './Printing';

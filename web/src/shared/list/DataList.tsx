@@ -1,5 +1,5 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import { useState, type ReactNode } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
 import { Link, Navigate, useLocation } from 'react-router';
 import { figure } from '../format';
 import { useCursor, useKeys } from '../keys';
@@ -206,7 +206,14 @@ function Shown({
   const { body, drawn, before, behind, measure } = useDrawn(rows, at);
   const onOpen = useLatest(open);
   const onToggle = useLatest(selection.toggle);
-  useKeys({ f: () => setDialog('filter'), v: () => setDialog('views'), e: () => setDialog('file') });
+  const below = useRef<HTMLDivElement>(null);
+  useKeys({
+    f: () => setDialog('filter'),
+    v: () => setDialog('views'),
+    e: () => setDialog('file'),
+    // what is first below a list is what it is for
+    'ctrl+enter': selected && (() => below.current?.querySelector<HTMLButtonElement>('.button.first')?.click()),
+  });
   return (
     <div className="page">
       <div className="page-scroll">
@@ -333,7 +340,7 @@ function Shown({
           <AllThatMatch many={list.many} shown={rows.length} more={more} onAll={selection.just} />
         )}
       </div>
-      {selected?.(selection.chosen, { at: rows[at], none: selection.none })}
+      {selected && <div ref={below}>{selected(selection.chosen, { at: rows[at], none: selection.none })}</div>}
       {bar && <div className="bar">{bar}</div>}
       {dialog === 'filter' && (
         <FilterDialog

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.Nested;
 import org.junit.jupiter.api.Test;
 
@@ -313,6 +314,50 @@ class MoneyTests extends OnServer {
                     .hasSize(2);
             assertThat(auditor.get("/api/batches/" + billing.text("id")).body().get("entries"))
                     .isEqualTo(billing.body().get("entries"));
+            booksAgree();
+        }
+
+        /** What was staged is sent off, and what left is billed, in one step each. */
+        @Test
+        void goOnWithTheDocumentsTheyCameTo() {
+            var orders = List.of(cleared(3), cleared(4));
+            var staging = controller.post(
+                    "/api/batches/stagings",
+                    "{\"orders\":[%s]}"
+                            .formatted(orders.stream()
+                                    .map(order -> "{\"order\":\"%s\",\"version\":%s}"
+                                            .formatted(order, versionOf("/api/orders/" + order)))
+                                    .collect(Collectors.joining(","))));
+            assertThat(staging.text("following")).isEqualTo("DEPARTURE");
+            var staged = "/api/batches/" + staging.text("id");
+            assertThat(auditor.get(staged).body().get("following").isNull())
+                    .as("whoever may not")
+                    .isTrue();
+            assertThat(clerk.post(staged + "/next-steps", "{}").code()).isEqualTo("not-authorised");
+            var left = warehouse.post(staged + "/next-steps", "{}");
+            assertThat(left.text("kind")).isEqualTo("DEPARTURE");
+            assertThat(left.body().get("done").asInt()).isEqualTo(2);
+            assertThat(left.body().get("following").isNull())
+                    .as("the warehouse bills nothing")
+                    .isTrue();
+            assertThat(warehouse.post(staged + "/next-steps", "{}").code())
+                    .as("they have left")
+                    .isEqualTo("not-found");
+            var billed = receivables.post("/api/batches/" + left.text("id") + "/next-steps", "{}");
+            assertThat(billed.text("kind")).isEqualTo("BILLING");
+            assertThat(billed.body()
+                            .get("entries")
+                            .valueStream()
+                            .map(entry -> entry.get("subject").asString()))
+                    .containsExactlyElementsOf(orders);
+            assertThat(billed.body().get("done").asInt()).isEqualTo(2);
+            assertThat(receivables
+                            .post("/api/batches/" + billed.text("id") + "/next-steps", "{}")
+                            .code())
+                    .isEqualTo("not-found");
+            orders.forEach(
+                    order -> assertThat(auditor.get("/api/orders/" + order).text("state"))
+                            .isEqualTo("COMPLETED"));
             booksAgree();
         }
 

@@ -51,4 +51,11 @@ class BatchController {
     Batches.BatchView leaveOut(@PathVariable long id, @PathVariable int no, HttpServletRequest http) {
         return batches.leaveOut(http, id, no);
     }
+
+    /** Goes on with the documents that it came to; the answer is the log of that. */
+    @Permissions.Propose
+    @PostMapping("/{id}/next-steps")
+    Batches.BatchView goOnWith(@PathVariable long id, HttpServletRequest http) {
+        return batches.goOnWith(http, id);
+    }
 }

@@ -34,6 +34,15 @@ interface BatchQueries {
     @HQL("select count(*) from BatchEntryEntity be where be.batchId = :batchId and be.state = 'WAITING'")
     long leftOf(long batchId);
 
+    /** The documents that its entries came to. */
+    @HQL("""
+            select be.result
+            from BatchEntryEntity be
+            where be.batchId = :batchId and be.state = 'DONE' and be.result is not null
+            order by be.no
+            """)
+    List<String> results(long batchId);
+
     @HQL("""
             update BatchEntryEntity be
             set be.state = :state, be.code = :code, be.sentence = :sentence, be.resultKind = :resultKind, be.result

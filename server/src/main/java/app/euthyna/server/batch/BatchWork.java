@@ -1,7 +1,12 @@
 package app.euthyna.server.batch;
 
 import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.CommandContext;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Function;
 
 /** Carries out the entries of one kind of batch. */
 public interface BatchWork {
@@ -14,6 +19,21 @@ public interface BatchWork {
      * @param request as it was asked, in JSON
      */
     Done carryOut(CommandContext context, String request);
+
+    /** What is done to what an earlier batch came to. */
+    default Optional<Following> following() {
+        return Optional.empty();
+    }
+
+    /**
+     * How work goes on with the documents that other work came to.
+     *
+     * @param after the work before
+     * @param by who may do it
+     * @param asked what is asked for, of the numbers of those documents in their sequence; of those it can't be done to
+     *     any more, nothing
+     */
+    record Following(Batches.Kind after, Set<Role> by, Function<List<String>, List<Batches.Asked>> asked) {}
 
     /**
      * What an entry came to.

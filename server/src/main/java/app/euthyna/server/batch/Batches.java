@@ -101,6 +101,11 @@ public class Batches {
         Set<Role> readers() {
             return this == STAGING || this == DEPARTURE ? Reading.BUSINESS : Reading.SELLING;
         }
+
+        /** Whether what it comes to is put on paper: dispatches and invoices. */
+        boolean isOnPaper() {
+            return this == STAGING || this == DEPARTURE || this == BILLING;
+        }
     }
 
     /** What became of an entry. */
@@ -148,6 +153,9 @@ public class Batches {
      * A batch with its entries, or a page of them.
      *
      * @param stoppedBy who has stopped it; null where nobody has
+     * @param results the numbers of all documents that it came to, in its sequence, where they go on paper
+     * @param following what whoever is signed in may have done next with the documents that it came to; null for
+     *     nothing
      */
     public record BatchView(
             long id,
@@ -160,6 +168,8 @@ public class Batches {
             int refused,
             int leftOut,
             @Nullable String stoppedBy,
+            @Nullable Kind following,
+            List<String> results,
             List<Entry> entries,
             @Nullable String next) {}
 
@@ -294,6 +304,32 @@ public class Batches {
         });
     }
 
+    /** The work that goes on with what work of a kind came to. */
+    private Optional<BatchWork> following(Kind kind) {
+        return works.stream()
+                .filter(work ->
+                        work.following().filter(one -> one.after() == kind).isPresent())
+                .findFirst();
+    }
+
+    /** Goes on with the documents that a batch came to: what was staged is sent off, what left is billed. */
+    BatchView goOnWith(HttpServletRequest http, long id) {
+        var work = following(view(id, null, null).kind()).orElseThrow(() -> nothingToGoOnWith(id));
+        var following = work.following().orElseThrow();
+        Reading.check("go on with that", following.by());
+        return run(http, "go on with " + id, context -> context, work.kind(), () -> {
+            var asked = following.asked().apply(queries.results(id));
+            if (asked.isEmpty()) {
+                throw nothingToGoOnWith(id);
+            }
+            return asked;
+        });
+    }
+
+    private static RefusedException nothingToGoOnWith(long id) {
+        return new RefusedException(new CommonRefusal.NotFound("document to go on with of run", String.valueOf(id)));
+    }
+
     /** Those who asked for it change how it goes on, and those who may do whatever it does. */
     private BatchView changed(
             HttpServletRequest http, String what, long id, BiConsumer<CommandContext, BatchEntity> change) {
@@ -419,6 +455,13 @@ public class Batches {
                 row.refused(),
                 row.leftOut(),
                 row.stoppedBy(),
+                following(row.kind())
+                        .filter(work -> row.done() > 0)
+                        .filter(work ->
+                                Reading.isOneOf(work.following().orElseThrow().by()))
+                        .map(BatchWork::kind)
+                        .orElse(null),
+                row.kind().isOnPaper() ? queries.results(id) : List.of(),
                 page.rows(),
                 page.next());
     }

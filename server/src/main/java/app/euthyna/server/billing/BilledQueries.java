@@ -48,4 +48,16 @@ interface BilledQueries {
             order by d.orderId, d.id
             """)
     List<DepositedRow> deposits(Long[] orders);
+
+    /** The orders of some dispatches that have something to bill. */
+    @HQL("""
+            select o.number
+            from DispatchEntity d
+            join OpenOrderEntity x on x.orderId = d.orderId
+            join OrderEntity o on o.id = d.orderId
+            where :dispatches contains d.number and x.billable = true
+            group by o.id, o.number
+            order by o.id
+            """)
+    List<String> toBill(String[] dispatches);
 }

@@ -2,11 +2,15 @@ package app.euthyna.server.billing;
 
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Role;
 import app.euthyna.server.batch.BatchWork;
 import app.euthyna.server.batch.Batches;
 import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Records;
+import java.util.EnumSet;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.stereotype.Component;
 
 /** What billing does as one of many. */
@@ -14,9 +18,11 @@ import org.springframework.stereotype.Component;
 class BillingWork implements BatchWork {
 
     private final BillingService billing;
+    private final BilledQueries queries;
 
-    BillingWork(BillingService billing) {
+    BillingWork(BillingService billing, BilledQueries queries) {
         this.billing = billing;
+        this.queries = queries;
     }
 
     /** Orders that are to stand on one invoice. */
@@ -25,6 +31,17 @@ class BillingWork implements BatchWork {
     @Override
     public Batches.Kind kind() {
         return Batches.Kind.BILLING;
+    }
+
+    /** Of what left, each order that has something to bill is billed on an invoice of its own. */
+    @Override
+    public Optional<Following> following() {
+        return Optional.of(new Following(
+                Batches.Kind.DEPARTURE,
+                EnumSet.of(Role.RECEIVABLES, Role.CONTROLLER, Role.LEAD),
+                numbers -> queries.toBill(Many.names(numbers)).stream()
+                        .map(order -> new Batches.Asked(DocumentKind.ORDER, order, new Asked(List.of(order), "")))
+                        .toList()));
     }
 
     @Override

@@ -167,4 +167,15 @@ interface DispatchQueries {
             order by k.siteId, k.requestedOn, k.clearing
             """)
     List<QueueRow> placesOf(String order, int line);
+
+    record StagedRow(String number, long version) {}
+
+    /** Those of some that are staged and have not left. */
+    @HQL("""
+            select d.number, d.version
+            from DispatchEntity d
+            where :numbers contains d.number and d.state = 'STAGED'
+            order by d.id
+            """)
+    List<StagedRow> staged(String[] numbers);
 }

@@ -2,10 +2,14 @@ package app.euthyna.server.goods;
 
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
+import app.euthyna.core.shared.Role;
 import app.euthyna.server.batch.BatchWork;
 import app.euthyna.server.batch.Batches;
 import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Records;
+import java.util.EnumSet;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
@@ -44,14 +48,28 @@ final class GoodsWork {
     static class DepartureWork implements BatchWork {
 
         private final GoodsService goods;
+        private final DispatchQueries queries;
 
-        DepartureWork(GoodsService goods) {
+        DepartureWork(GoodsService goods, DispatchQueries queries) {
             this.goods = goods;
+            this.queries = queries;
         }
 
         @Override
         public Batches.Kind kind() {
             return Batches.Kind.DEPARTURE;
+        }
+
+        /** What was staged is sent off, as far as it still is. */
+        @Override
+        public Optional<Following> following() {
+            return Optional.of(new Following(
+                    Batches.Kind.STAGING,
+                    EnumSet.of(Role.WAREHOUSE, Role.CONTROLLER, Role.LEAD),
+                    numbers -> queries.staged(Many.names(numbers)).stream()
+                            .map(row -> new GoodsBatchController.SentOne(row.number(), row.version()))
+                            .map(one -> new Batches.Asked(DocumentKind.DISPATCH, one.dispatch(), one))
+                            .toList()));
         }
 
         @Override

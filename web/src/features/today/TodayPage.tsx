@@ -74,6 +74,9 @@ const face = (lane: Lane): Face => LANES[lane.lane] ?? { group: 'Books', words: 
 
 const PLACES = Object.keys(LANES);
 
+/** How high the highest part of a strip is. */
+const STRIP = 18;
+
 const PARTS = ['today', '1–2', '3–5', '6–10', '> 10'];
 const LAST_DAY = [0, 2, 5, 10, Infinity];
 
@@ -230,19 +233,19 @@ function LaneRow({ lane, today, at, onAt }: { lane: Lane; today: string; at: boo
           <span key={index} title={`${PARTS[index]} days: ${count}`}>
             <i
               className={(LAST_DAY[index] ?? 0) > lane.limitDays && count > 0 ? 'beyond' : ''}
-              style={{ height: count === 0 ? 0 : Math.max(2, (22 * count) / most) }}
+              style={{ height: count === 0 ? 0 : Math.max(2, (STRIP * count) / most) }}
             />
           </span>
         ))}
       </span>
-      <span className="small">
+      <span className="small nowrap">
         {lane.beyond > 0 ? (
           <>
             <Mark of={weight} />
             {figure(String(lane.beyond))} over
           </>
         ) : (
-          <>oldest {daysAgo(lane.oldest ?? today, today)} · limit</>
+          <>oldest {daysAgo(lane.oldest ?? today, today)}, limit</>
         )}
         <Limit key={lane.limitDays} lane={lane} words={words} />
       </span>

@@ -211,6 +211,7 @@ function Shown({
     f: () => setDialog('filter'),
     v: () => setDialog('views'),
     e: () => setDialog('file'),
+    'shift+x': selected && selection.all,
     // what is first below a list is what it is for
     'ctrl+enter': selected && (() => below.current?.querySelector<HTMLButtonElement>('.button.first')?.click()),
   });

@@ -541,36 +541,6 @@ test('rows are selected with X or their boxes, all with one, and stay so when mo
   expect(screen.getByText('nothing')).toBeVisible();
 });
 
-test('Shift X selects all that are shown, or none, and Ctrl Enter does with them what stands first below', async () => {
-  answered([row('SO-1', '1.00'), row('SO-2', '2.00')]);
-  const done: string[][] = [];
-  const { user } = show(
-    <DataList
-      name="orders"
-      selected={(chosen) => (
-        <div className="bar">
-          <button
-            className="button first"
-            disabled={chosen.length === 0}
-            onClick={() => done.push(chosen.map((one) => one.opens))}
-          >
-            Do it
-          </button>
-        </div>
-      )}
-    />,
-    { path: '/orders', at: '/orders?view=' },
-  );
-  await screen.findByText('SO-1');
-  await user.keyboard('{Control>}{Enter}{/Control}');
-  expect(done).toEqual([]);
-  await user.keyboard('{Shift>}X{/Shift}');
-  await user.keyboard('{Control>}{Enter}{/Control}');
-  expect(done).toEqual([['SO-1', 'SO-2']]);
-  await user.keyboard('{Shift>}X{/Shift}');
-  expect(screen.getByRole('button', { name: 'Do it' })).toBeDisabled();
-});
-
 const SHIPPED: SavedView = { ...LATE, key: 'late', owner: '', isStandard: false };
 
 function firstOf(views: SavedView[]) {

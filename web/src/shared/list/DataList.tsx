@@ -213,7 +213,7 @@ function Shown({
     e: () => setDialog('file'),
     'shift+x': selected && selection.all,
     // what is first below a list is what it is for
-    'ctrl+enter': selected && (() => below.current?.querySelector<HTMLButtonElement>('.button.first')?.click()),
+    'ctrl+enter': selected && (() => below.current?.querySelector<HTMLButtonElement>('.button')?.click()),
   });
   return (
     <div className="page">

@@ -18,11 +18,14 @@ test('Shift X selects all that are shown, or none, and Ctrl Enter does with them
       selected={(chosen) => (
         <div className="bar">
           <button
-            className="button first"
+            className="button"
             disabled={chosen.length === 0}
             onClick={() => done.push(chosen.map((one) => one.opens))}
           >
             Do it
+          </button>
+          <button className="button first" onClick={() => done.push(['something else'])}>
+            Something else
           </button>
         </div>
       )}

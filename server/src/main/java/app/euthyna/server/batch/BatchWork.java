@@ -1,11 +1,10 @@
 package app.euthyna.server.batch;
 
 import app.euthyna.core.shared.DocumentRef;
-import app.euthyna.core.shared.Role;
 import app.euthyna.server.platform.CommandContext;
+import app.euthyna.server.platform.Right;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.function.Function;
 
 /** Carries out the entries of one kind of batch. */
@@ -29,11 +28,11 @@ public interface BatchWork {
      * How work goes on with the documents that other work came to.
      *
      * @param after the work before
-     * @param by who may do it
+     * @param right whose it is
      * @param asked what is asked for, of the numbers of those documents in their sequence; of those it can't be done to
      *     any more, nothing
      */
-    record Following(Batches.Kind after, Set<Role> by, Function<List<String>, List<Batches.Asked>> asked) {}
+    record Following(Batches.Kind after, Right right, Function<List<String>, List<Batches.Asked>> asked) {}
 
     /**
      * What an entry came to.

@@ -314,9 +314,9 @@ public class Batches {
 
     /** Goes on with the documents that a batch came to: what was staged is sent off, what left is billed. */
     BatchView goOnWith(HttpServletRequest http, long id) {
-        var work = following(view(id, null, null).kind()).orElseThrow(() -> nothingToGoOnWith(id));
+        var work = following(head(id).kind()).orElseThrow(() -> nothingToGoOnWith(id));
         var following = work.following().orElseThrow();
-        Reading.check("go on with that", following.by());
+        following.right().check(commands.context().person(), "go on with that");
         return run(http, "go on with " + id, context -> context, work.kind(), () -> {
             var asked = following.asked().apply(queries.results(id));
             if (asked.isEmpty()) {
@@ -334,7 +334,7 @@ public class Batches {
     private BatchView changed(
             HttpServletRequest http, String what, long id, BiConsumer<CommandContext, BatchEntity> change) {
         commands.run(http, what + " " + id, Long.class, context -> {
-            view(id, null, null);
+            head(id);
             var row = queries.session().get(BatchEntity.class, id, LockMode.PESSIMISTIC_WRITE);
             var role = context.person().role();
             if (!row.askedBy.equals(context.person().username()) && !MASTERS.contains(role)) {
@@ -426,15 +426,20 @@ public class Batches {
                 no);
     }
 
+    /** A batch that whoever is signed in reads. */
+    private BatchRow head(long id) {
+        return rows(queries.heads(read(), null, id, null)).stream()
+                .findFirst()
+                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("batch", String.valueOf(id))));
+    }
+
     /**
      * A batch with a page of its entries.
      *
      * @param state only entries of which this became; null for all
      */
     BatchView view(long id, @Nullable State state, @Nullable String after) {
-        var row = rows(queries.heads(read(), null, id, null)).stream()
-                .findFirst()
-                .orElseThrow(() -> new RefusedException(new CommonRefusal.NotFound("batch", String.valueOf(id))));
+        var row = head(id);
         var entries = queries
                 .entries(
                         id,
@@ -457,8 +462,10 @@ public class Batches {
                 row.stoppedBy(),
                 following(row.kind())
                         .filter(work -> row.done() > 0)
-                        .filter(work ->
-                                Reading.isOneOf(work.following().orElseThrow().by()))
+                        .filter(work -> work.following()
+                                .orElseThrow()
+                                .right()
+                                .isOf(commands.context().person()))
                         .map(BatchWork::kind)
                         .orElse(null),
                 row.kind().isOnPaper() ? queries.results(id) : List.of(),

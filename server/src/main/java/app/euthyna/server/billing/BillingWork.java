@@ -2,13 +2,12 @@ package app.euthyna.server.billing;
 
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
-import app.euthyna.core.shared.Role;
 import app.euthyna.server.batch.BatchWork;
 import app.euthyna.server.batch.Batches;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Records;
-import java.util.EnumSet;
+import app.euthyna.server.platform.Right;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
@@ -38,7 +37,7 @@ class BillingWork implements BatchWork {
     public Optional<Following> following() {
         return Optional.of(new Following(
                 Batches.Kind.DEPARTURE,
-                EnumSet.of(Role.RECEIVABLES, Role.CONTROLLER, Role.LEAD),
+                Right.BILL,
                 numbers -> queries.toBill(Many.names(numbers)).stream()
                         .map(order -> new Batches.Asked(DocumentKind.ORDER, order, new Asked(List.of(order), "")))
                         .toList()));

@@ -2,13 +2,12 @@ package app.euthyna.server.goods;
 
 import app.euthyna.core.shared.DocumentKind;
 import app.euthyna.core.shared.DocumentRef;
-import app.euthyna.core.shared.Role;
 import app.euthyna.server.batch.BatchWork;
 import app.euthyna.server.batch.Batches;
 import app.euthyna.server.platform.CommandContext;
 import app.euthyna.server.platform.Many;
 import app.euthyna.server.platform.Records;
-import java.util.EnumSet;
+import app.euthyna.server.platform.Right;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
@@ -65,7 +64,7 @@ final class GoodsWork {
         public Optional<Following> following() {
             return Optional.of(new Following(
                     Batches.Kind.STAGING,
-                    EnumSet.of(Role.WAREHOUSE, Role.CONTROLLER, Role.LEAD),
+                    Right.MOVE_GOODS,
                     numbers -> queries.staged(Many.names(numbers)).stream()
                             .map(row -> new GoodsBatchController.SentOne(row.number(), row.version()))
                             .map(one -> new Batches.Asked(DocumentKind.DISPATCH, one.dispatch(), one))

@@ -66,6 +66,17 @@ public enum Right {
     }
 
     /**
+     * Refused where somebody does not have it.
+     *
+     * @param deed in words: "send off what was staged"
+     */
+    public void check(Person person, String deed) {
+        if (!isOf(person)) {
+            throw new RefusedException(new CommonRefusal.NotAuthorised(deed, person.role(), roles));
+        }
+    }
+
+    /**
      * Why somebody can't do what a document is there for; null where they can. That it is not for them is told before
      * what else speaks against it.
      *
